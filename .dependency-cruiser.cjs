@@ -1,0 +1,68 @@
+/** Imports run one way: pages, ui, workers, cli → services → data, devices → core; standins → core. */
+const only = (name, from, allowed, comment) => ({
+  name,
+  severity: 'error',
+  comment,
+  from: { path: `^src/${from}/`, pathNot: '\\.test\\.ts$' },
+  to: { path: '^src/', pathNot: `^src/(${[from, ...allowed].join('|')})/` },
+});
+
+module.exports = {
+  forbidden: [
+    only('core-stands-alone', 'core', [], 'The core imports nothing of ours from outside itself.'),
+    only(
+      'standins-know-the-core',
+      'standins',
+      ['core'],
+      'A stand-in must not know the app it stands before.',
+    ),
+    only('devices-know-the-core', 'devices', ['core'], 'A device adapter speaks a protocol, nothing else.'),
+    only('data-knows-the-core', 'data', ['core'], 'Repositories store what the core describes.'),
+    only(
+      'services-orchestrate',
+      'services',
+      ['core', 'data', 'devices'],
+      'Use cases stand above data and devices.',
+    ),
+    only('ui-is-pure', 'ui', ['core'], 'The interface uses types and pure functions of the core.'),
+    only('workers-are-thin', 'workers', ['core'], 'A worker wraps the core.'),
+    only(
+      'pages-call-services',
+      'pages',
+      ['core', 'services', 'ui'],
+      'A page parses, calls one service, answers.',
+    ),
+    {
+      name: 'core-is-plain',
+      severity: 'error',
+      comment: 'No interface, database or server code in the core.',
+      from: { path: '^src/core/', pathNot: '\\.test\\.ts$' },
+      to: {
+        path: '(node_modules/(react|astro|sequelize|pg|umzug)/|^(node:)?(fs|net|http|crypto|child_process)$)',
+      },
+    },
+    {
+      name: 'sql-stays-in-data',
+      severity: 'error',
+      comment: 'Only src/data knows SQL or Sequelize.',
+      from: { path: '^src/', pathNot: '^src/data/' },
+      to: { path: 'node_modules/(sequelize|pg|umzug)/' },
+    },
+    {
+      name: 'no-cycles',
+      severity: 'error',
+      from: { path: '^src/' },
+      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+    },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    tsConfig: { fileName: 'tsconfig.json' },
+    tsPreCompilationDeps: true,
+    enhancedResolveOptions: {
+      extensions: ['.ts', '.tsx', '.js', '.json'],
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'node', 'default', 'types'],
+    },
+  },
+};

@@ -1,0 +1,51 @@
+import type { z } from 'zod';
+import type {
+  carWriteSchema,
+  climateSchema,
+  codeSchema,
+  jobSchema,
+  observationSchema,
+  placardSchema,
+  replySchema,
+  serviceSchema,
+  tpmsSchema,
+} from './schema';
+
+/** Types only, so that a page can use them without carrying the schemas along: those are in `./schema`. */
+export type Job = z.infer<typeof jobSchema>;
+export type Tpms = z.infer<typeof tpmsSchema>;
+export type Placard = z.infer<typeof placardSchema>;
+export type Service = z.infer<typeof serviceSchema>;
+export type Climate = z.infer<typeof climateSchema>;
+export type Observation = z.infer<typeof observationSchema>;
+export type ObservationKind = Observation['kind'];
+export type Seen<Kind extends ObservationKind> = Extract<Observation, { kind: Kind }>;
+export type Reply = z.infer<typeof replySchema>;
+export type CarWrite = z.infer<typeof carWriteSchema>;
+export type Code = z.infer<typeof codeSchema>;
+
+/** An observation with its place in the job, which is how evidence points at it. */
+export interface Placed<Kind extends ObservationKind> {
+  index: number;
+  seen: Seen<Kind>;
+}
+
+/** All observations of one kind, in the order seen. */
+export function allOf<Kind extends ObservationKind>(job: Job, kind: Kind): Placed<Kind>[] {
+  return job.observations.flatMap((observation, index) =>
+    observation.kind === kind ? [{ index, seen: observation as Seen<Kind> }] : [],
+  );
+}
+
+/** The latest by time; of two at one time, the one recorded later. */
+export function latest<Item extends { index: number; seen: { at: string } }>(
+  items: readonly Item[],
+): Item | undefined {
+  return items.reduce<Item | undefined>(
+    (best, item) => (best && Date.parse(best.seen.at) > Date.parse(item.seen.at) ? best : item),
+    undefined,
+  );
+}
+
+/** Outdoor height in metres; sea level where nobody said. */
+export const altitudeOf = (job: Job): number => job.climate?.altitudeM ?? 0;

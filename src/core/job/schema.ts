@@ -1,0 +1,193 @@
+import { z } from 'zod';
+import type { Issue, Outcome } from '../outcome';
+import { failure, success } from '../outcome';
+import { walkingOrder } from '../wheel';
+
+/** The open job file, `hacienda.job/1`: what was seen. Unknown keys are kept; a missing key means "not known". */
+
+const position = z.enum(walkingOrder);
+const at = z.iso.datetime({ offset: true });
+const kPa = z.number().min(0).max(2000);
+const celsius = z.number().min(-90).max(200);
+const id = z.string().min(1).max(64);
+
+export const tpmsSchema = z.looseObject({
+  kind: z.enum(['direct', 'indirect', 'none']),
+  positions: z.array(position).optional(),
+  frequencyMHz: z.number().positive().optional(),
+  family: z.string().min(1).optional(),
+  idDigits: z.int().min(1).max(16).optional(),
+  locates: z.boolean().optional(),
+  wakeSpeedKmh: z.number().min(0).optional(),
+  lowOnKPa: kPa.optional(),
+  lowOffKPa: kPa.optional(),
+  highOnKPa: kPa.optional(),
+  regulation: z.enum(['US', 'UN']).optional(),
+});
+
+export const vehicleSchema = z.looseObject({
+  label: z.string().optional(),
+  vin: z.string().optional(),
+  modelYear: z.int().optional(),
+  odometerKm: z.number().min(0).optional(),
+  tpms: tpmsSchema,
+});
+
+export const placardSchema = z.array(
+  z.looseObject({ position: z.enum(['front', 'rear', 'spare']), size: z.string().optional(), coldKPa: kPa }),
+);
+
+export const serviceSchema = z.looseObject({
+  kind: z.enum(['none', 'tires-fitted', 'rotation', 'wheels-swapped', 'sensor-replaced', 'repair']),
+  hoursAgo: z.number().min(0).optional(),
+});
+
+export const climateSchema = z.looseObject({
+  nowC: celsius.optional(),
+  overnightLowC: celsius.optional(),
+  lastFillC: celsius.optional(),
+  altitudeM: z.number().min(-500).max(9000).optional(),
+  fillPolicy: z.enum(['ambient', 'morning']).optional(),
+});
+
+export const replySchema = z.looseObject({
+  id,
+  kPa: kPa.nullish(),
+  tempC: celsius.nullish(),
+  frequencyMHz: z.number().positive().optional(),
+  family: z.string().optional(),
+  battery: z.enum(['ok', 'low']).optional(),
+  accelG: z.number().optional(),
+  rssiDbm: z.number().optional(),
+});
+
+const registryEntry = z.looseObject({ wheel: position, id: id.nullable() });
+
+const seen = <Kind extends string, Shape extends z.ZodRawShape>(kind: Kind, shape: Shape) =>
+  z.looseObject({ kind: z.literal(kind), at, ...shape });
+
+export const observationSchema = z.discriminatedUnion('kind', [
+  seen('lamp', {
+    state: z.enum(['off', 'steady', 'flash-then-steady', 'flash-while-driving']),
+    bulbCheck: z.boolean().optional(),
+    otherLamps: z.array(z.enum(['abs', 'stability'])).optional(),
+  }),
+  seen('visual', {
+    wheel: position,
+    sign: z.enum(['flat', 'object', 'sidewall', 'stem-damaged', 'stem-metal', 'stem-rubber', 'odd-size']),
+  }),
+  seen('gauge', {
+    wheel: position,
+    kPa,
+    tire: z.enum(['cold', 'warm']),
+    tireC: celsius.optional(),
+    trusted: z.boolean().optional(),
+  }),
+  seen('activation', {
+    wheel: position,
+    trigger: z.enum(['pulsed', 'continuous', 'magnet', 'deflation']),
+    replies: z.array(replySchema),
+  }),
+  seen('registry', { entries: z.array(registryEntry) }),
+  seen('live', {
+    wheel: position,
+    kPa: kPa.nullable(),
+    speedKmh: z.number().min(0).optional(),
+    tempC: celsius.nullish(),
+  }),
+  seen('display', { wheel: position, kPa: kPa.nullable() }),
+  seen('dtc', {
+    code: z.string().min(1).max(16),
+    status: z.enum(['active', 'stored']),
+    about: z
+      .enum(['no-signal', 'low-battery', 'low-pressure', 'receiver', 'wheel-speed', 'baseline', 'other'])
+      .optional(),
+    wheel: position.optional(),
+  }),
+  seen('reception', { id, expected: z.int().min(0), received: z.int().min(0) }),
+  seen('wheelspeed', { wheel: position, ratio: z.number().positive() }),
+  seen('voltage', { volts: z.number().min(0).max(60), engine: z.enum(['on', 'off']) }),
+  seen('relearn', {
+    method: z.enum(['drive', 'tool', 'air', 'magnet', 'write', 'typed', 'reset']),
+    outcome: z.enum(['done', 'failed', 'waiting-for-drive']),
+    failedAt: position.optional(),
+  }),
+]);
+
+/** What one read of the car's trouble codes gave. An empty list is a fact too: there were none. */
+export const codeSchema = z.looseObject({
+  code: z.string().min(1).max(16),
+  status: z.enum(['active', 'stored']),
+});
+
+/**
+ * A write to the car, in three facts: what was asked, what the car answered, what it held when read
+ * back. Only the read-back says whether it worked. Kept in the job file beside the observations.
+ */
+const writeFacts = {
+  key: z.uuid(),
+  askedAt: at,
+  by: z.string().optional(),
+  answeredAt: at.optional(),
+  /** `lost`: the car was asked and no answer came; it may have written or not. */
+  answer: z.enum(['yes', 'no', 'lost']).optional(),
+  reason: z.string().optional(),
+  readBackAt: at.optional(),
+};
+
+export const carWriteSchema = z.discriminatedUnion('kind', [
+  z.looseObject({
+    kind: z.literal('registry'),
+    ...writeFacts,
+    asked: z.array(registryEntry),
+    before: z.array(registryEntry),
+    readBack: z.array(registryEntry).optional(),
+  }),
+  z.looseObject({
+    kind: z.literal('clear-codes'),
+    ...writeFacts,
+    before: z.array(codeSchema),
+    readBack: z.array(codeSchema).optional(),
+  }),
+]);
+
+/** A reading that was put right: kept, with the key of what replaced it, and out of all judgement. */
+const correctedSchema = z.looseObject({
+  replacedBy: z.uuid(),
+  observation: observationSchema,
+});
+
+export const jobSchema = z.looseObject({
+  format: z.literal('hacienda.job/1'),
+  vehicle: vehicleSchema,
+  placard: placardSchema.optional(),
+  service: serviceSchema.optional(),
+  climate: climateSchema.optional(),
+  sensors: z
+    .array(z.looseObject({ id, wheel: position.optional(), ageYears: z.number().min(0).optional() }))
+    .optional(),
+  otherSets: z.array(z.looseObject({ label: z.string().optional(), ids: z.array(id) })).optional(),
+  observations: z.array(observationSchema),
+  corrected: z.array(correctedSchema).optional(),
+  carWrites: z.array(carWriteSchema).optional(),
+});
+
+/** Zod's issues as dotted paths with short messages: `placard.0.coldKPa`, "expected number". */
+export function issuesOf(error: z.ZodError): Issue[] {
+  return error.issues.map((issue) => ({
+    path: issue.path.map(String).join('.'),
+    message:
+      issue.code === 'invalid_type'
+        ? `expected ${issue.expected}`
+        : issue.code === 'invalid_value'
+          ? `expected ${issue.values.map(String).join(' | ')}`
+          : issue.message,
+  }));
+}
+
+/** Problem: `invalid-job`, with an issue per fault and its path. */
+export function parseJob(document: unknown): Outcome<z.infer<typeof jobSchema>> {
+  const parsed = jobSchema.safeParse(document);
+  if (parsed.success) return success(parsed.data);
+  return failure('invalid-job', 'This is not a job file.', issuesOf(parsed.error));
+}

@@ -1,0 +1,113 @@
+import { allOf, latest, type Job, type Placed, type Reply } from '../job';
+import { canonicalId } from '../sensor-id';
+import { walkingOrder, type Position } from '../wheel';
+
+/**
+ * What is now: of all that was seen, what still holds, wheel by wheel and source by source.
+ * Later observations replace earlier ones; the earlier ones stay in the job as history.
+ */
+export interface Ledger {
+  gauge: ByWheel<Placed<'gauge'>>;
+  /** Every gauge reading of the wheel, oldest first. */
+  gaugeHistory: ByWheel<Placed<'gauge'>[]>;
+  sensor: ByWheel<Scan>;
+  registry: Placed<'registry'> | undefined;
+  /** What the car holds for a wheel: an ID, null for "nothing", missing when not read. */
+  registered: ByWheel<string | null>;
+  live: ByWheel<Placed<'live'>>;
+  display: ByWheel<Placed<'display'>>;
+  lamp: Placed<'lamp'> | undefined;
+  /** Trouble codes that stand: the latest of each, unless the car was read clear of it afterwards. */
+  codes: Placed<'dtc'>[];
+  voltage: Placed<'voltage'> | undefined;
+  relearn: Placed<'relearn'> | undefined;
+}
+
+export type ByWheel<Value> = Partial<Record<Position, Value>>;
+
+/** What waking the sensor at a wheel came to. */
+export type Scan =
+  | { kind: 'heard'; at: Placed<'activation'>; reply: Reply }
+  /** Several answered and none stood out: the reading says nothing about this wheel. */
+  | { kind: 'unclear'; at: Placed<'activation'>; replies: Reply[] }
+  /** Nothing answered; `tries` are all the silent tries since it was last heard. */
+  | { kind: 'silent'; at: Placed<'activation'>; tries: Placed<'activation'>[] };
+
+/** Stronger by this many dB counts as "clearly nearer" (common practice: half the distance). */
+export const clearlyStrongerDb = 6;
+
+export function ledgerOf(job: Job): Ledger {
+  const registry = latest(allOf(job, 'registry'));
+  const byWheel = <Value>(make: (wheel: Position) => Value | undefined): ByWheel<Value> =>
+    Object.fromEntries(
+      walkingOrder.flatMap((wheel) => {
+        const value = make(wheel);
+        return value === undefined ? [] : [[wheel, value]];
+      }),
+    );
+  const at = <Kind extends 'gauge' | 'activation' | 'live' | 'display'>(kind: Kind, wheel: Position) =>
+    allOf(job, kind).filter(({ seen }) => 'wheel' in seen && seen.wheel === wheel);
+
+  return {
+    gauge: byWheel((wheel) => latest(at('gauge', wheel))),
+    gaugeHistory: byWheel((wheel) => {
+      const readings = at('gauge', wheel).sort((a, b) => Date.parse(a.seen.at) - Date.parse(b.seen.at));
+      return readings.length > 0 ? readings : undefined;
+    }),
+    sensor: byWheel((wheel) => scanOf(at('activation', wheel))),
+    registry,
+    registered: byWheel((wheel) => registry?.seen.entries.find((entry) => entry.wheel === wheel)?.id),
+    live: byWheel((wheel) => latest(at('live', wheel))),
+    display: byWheel((wheel) => latest(at('display', wheel))),
+    lamp: latest(allOf(job, 'lamp')),
+    codes: standingCodes(job),
+    voltage: latest(allOf(job, 'voltage')),
+    relearn: latest(allOf(job, 'relearn')),
+  };
+}
+
+/** The clear strongest of several replies; a single reply is always clear. */
+export function strongest(replies: readonly Reply[]): Reply | undefined {
+  const [first, second] = [...replies].sort((a, b) => (b.rssiDbm ?? -Infinity) - (a.rssiDbm ?? -Infinity));
+  if (!first || !second) return first;
+  if (replies.every((reply) => canonicalId(reply.id) === canonicalId(first.id))) return first;
+  return (first.rssiDbm ?? -Infinity) - (second.rssiDbm ?? -Infinity) >= clearlyStrongerDb
+    ? first
+    : undefined;
+}
+
+/** A sensor heard after a silent try is not silent; one silent try after it was heard does not undo that. */
+function scanOf(tries: Placed<'activation'>[]): Scan | undefined {
+  const ordered = [...tries].sort((a, b) => Date.parse(a.seen.at) - Date.parse(b.seen.at));
+  const lastHeard = ordered.findLastIndex((attempt) => attempt.seen.replies.length > 0);
+  const silentSince = ordered.slice(lastHeard + 1);
+  const lastSilent = silentSince.at(-1);
+  const heard = ordered[lastHeard];
+  if (lastSilent && (!heard || silentSince.length > 1)) {
+    return { kind: 'silent', at: lastSilent, tries: silentSince };
+  }
+  if (!heard) return undefined;
+  const reply = strongest(heard.seen.replies);
+  return reply
+    ? { kind: 'heard', at: heard, reply }
+    : { kind: 'unclear', at: heard, replies: heard.seen.replies };
+}
+
+function standingCodes(job: Job): Placed<'dtc'>[] {
+  const byCode = new Map<string, Placed<'dtc'>[]>();
+  for (const placed of allOf(job, 'dtc')) {
+    byCode.set(placed.seen.code, [...(byCode.get(placed.seen.code) ?? []), placed]);
+  }
+  const clears = (job.carWrites ?? []).filter((write) => write.kind === 'clear-codes');
+  return [...byCode.values()].flatMap((seen) => {
+    const last = latest(seen);
+    if (!last) return [];
+    const goneSince = clears.some(
+      (clear) =>
+        clear.readBackAt !== undefined &&
+        Date.parse(clear.readBackAt) > Date.parse(last.seen.at) &&
+        clear.readBack?.every((code) => code.code !== last.seen.code),
+    );
+    return goneSince ? [] : [last];
+  });
+}

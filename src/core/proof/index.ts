@@ -1,0 +1,156 @@
+import type { CarWrite, Job } from '../job';
+import { allOf } from '../job';
+import { ledgerOf, type Ledger } from '../ledger';
+import { isAboveWakeSpeed, sceneOf } from '../diagnosis/scene';
+import { monitoredWheels, placardToleranceKPa, wheelsOf } from '../placard';
+import { targetsFor } from '../filling';
+import { sameId } from '../sensor-id';
+import { listWheels, type Position } from '../wheel';
+
+/** One thing that must be shown before a car counts as put right. */
+export interface Check {
+  name: 'pressures' | 'registration' | 'reports' | 'codes' | 'lamp';
+  /** `open`: not looked at since the last change to the car. */
+  state: 'met' | 'unmet' | 'open';
+  /** The state in words. */
+  text: string;
+}
+
+export interface Proof {
+  proved: boolean;
+  checks: Check[];
+}
+
+/**
+ * Whether the visit proved that it worked: pressures at their targets, registered equal to scanned at
+ * every wheel, every wheel heard on the road, codes cleared and not back, lamp off. What was seen
+ * before the last change to the car proves nothing.
+ */
+export function proofOf(job: Job): Proof {
+  const ledger = ledgerOf(job);
+  const since = lastChange(job);
+  const direct = job.vehicle.tpms.kind === 'direct';
+  const checks = [
+    pressures(job, ledger),
+    ...(direct ? [registration(job, ledger), reports(job, since)] : []),
+    codes(job, ledger),
+    lamp(ledger, since),
+  ];
+  return { proved: checks.every(({ state }) => state === 'met'), checks };
+}
+
+/** When the car was last changed: a write to it that was not refused, or an air fill; 0 where it was not. */
+function lastChange(job: Job): number {
+  const writes = (job.carWrites ?? [])
+    .filter(({ answer }) => answer !== 'no')
+    .map(({ askedAt }) => Date.parse(askedAt));
+  const ledger = ledgerOf(job);
+  const fills = Object.values(ledger.gaugeHistory).flatMap((readings) =>
+    readings.slice(1).map(({ seen }) => Date.parse(seen.at)),
+  );
+  return Math.max(0, ...writes, ...fills);
+}
+
+function pressures(job: Job, ledger: Ledger): Check {
+  const name = 'pressures';
+  const wheels = wheelsOf(job);
+  const targets = targetsFor(job, ledger);
+  const unread = wheels.filter((wheel) => !ledger.gauge[wheel]);
+  if (unread.length > 0) return { name, state: 'open', text: `Gauge ${listWheels(unread)}.` };
+  const off = wheels.filter((wheel) => {
+    const add = targets.find((target) => target.wheel === wheel)?.addKPa;
+    return add === undefined || Math.abs(add) > placardToleranceKPa;
+  });
+  return off.length === 0
+    ? { name, state: 'met', text: 'Every tire stands at its target.' }
+    : { name, state: 'unmet', text: `${listWheels(off)} not at target: set the pressure and read again.` };
+}
+
+function registration(job: Job, ledger: Ledger): Check {
+  const name = 'registration';
+  const wheels = monitoredWheels(job);
+  const unheard = wheels.filter((wheel) => ledger.sensor[wheel]?.kind !== 'heard');
+  if (unheard.length > 0)
+    return { name, state: 'open', text: `No clear answer from ${listWheels(unheard)}.` };
+  if (!ledger.registry) return { name, state: 'open', text: 'Read what the car holds.' };
+  const written = (job.carWrites ?? []).filter(({ kind }) => kind === 'registry').at(-1);
+  if (written && !written.readBackAt && Date.parse(written.askedAt) >= Date.parse(ledger.registry.seen.at)) {
+    return { name, state: 'open', text: 'The IDs were sent and not read back yet.' };
+  }
+  const differ = wheels.filter((wheel) => !holdsScanned(job, ledger, wheel));
+  if (differ.length > 0)
+    return {
+      name,
+      state: 'unmet',
+      text: `The car holds another ID than was heard at ${listWheels(differ)}.`,
+    };
+  return { name, state: 'met', text: 'Registered equals scanned at every wheel.' };
+}
+
+function holdsScanned(job: Job, ledger: Ledger, wheel: Position): boolean {
+  const scan = ledger.sensor[wheel];
+  if (scan?.kind !== 'heard') return false;
+  const held = ledger.registered[wheel];
+  if (held != null && sameId(held, scan.reply.id)) return true;
+  const anywhere =
+    ledger.registry?.seen.entries.some(({ id }) => id !== null && sameId(id, scan.reply.id)) ?? false;
+  return job.vehicle.tpms.locates === false && anywhere;
+}
+
+function reports(job: Job, since: number): Check {
+  const name = 'reports';
+  const scene = sceneOf(job);
+  const heard = allOf(job, 'live').filter(
+    ({ seen }) =>
+      (seen.kPa ?? 0) > 0 && Date.parse(seen.at) >= since && isAboveWakeSpeed(scene, seen.speedKmh),
+  );
+  const missing = monitoredWheels(job).filter((wheel) => !heard.some(({ seen }) => seen.wheel === wheel));
+  return missing.length === 0
+    ? { name, state: 'met', text: 'The car hears every wheel on the road.' }
+    : { name, state: 'open', text: `Not heard on the road since the last change: ${listWheels(missing)}.` };
+}
+
+function codes(job: Job, ledger: Ledger): Check {
+  const name = 'codes';
+  const standing = ledger.codes.map(({ seen }) => seen.code);
+  if (standing.length > 0)
+    return { name, state: 'unmet', text: `Codes stand: ${standing.join(', ')}. Clear and read again.` };
+  const cleared = (job.carWrites ?? []).some(({ kind, readBackAt }) => kind === 'clear-codes' && readBackAt);
+  const read = cleared || ledger.registry !== undefined || job.vehicle.tpms.kind !== 'direct';
+  return read
+    ? { name, state: 'met', text: cleared ? 'Codes cleared, and not back.' : 'No codes stored.' }
+    : { name, state: 'open', text: 'Read the codes.' };
+}
+
+function lamp(ledger: Ledger, since: number): Check {
+  const name = 'lamp';
+  const seen = ledger.lamp?.seen;
+  if (!seen || Date.parse(seen.at) < since)
+    return { name, state: 'open', text: 'Look at the lamp after the drive.' };
+  return seen.state === 'off' && seen.bulbCheck !== false
+    ? { name, state: 'met', text: 'The lamp is off, and lights for its check.' }
+    : { name, state: 'unmet', text: 'The lamp is not off.' };
+}
+
+/** What became of a write to the car. Only a read-back that equals what was asked counts as done. */
+export type WriteVerdict = 'worked' | 'failed' | 'refused' | 'unknown';
+
+export function writeVerdict(write: CarWrite): WriteVerdict {
+  if (write.readBackAt === undefined) return write.answer === 'no' ? 'refused' : 'unknown';
+  switch (write.kind) {
+    case 'registry':
+      return unequalEntries(write).length === 0 ? 'worked' : 'failed';
+    case 'clear-codes':
+      return write.readBack?.length === 0 ? 'worked' : 'failed';
+  }
+}
+
+/** The wheels at which the read-back is not what was asked. */
+export function unequalEntries(write: Extract<CarWrite, { kind: 'registry' }>): Position[] {
+  return write.asked
+    .filter(({ wheel, id }) => {
+      const held = write.readBack?.find((entry) => entry.wheel === wheel)?.id ?? null;
+      return id === null ? held !== null : held === null || !sameId(held, id);
+    })
+    .map(({ wheel }) => wheel);
+}

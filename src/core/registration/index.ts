@@ -1,0 +1,57 @@
+import type { Mismatch } from '../assessment';
+import type { Job } from '../job';
+import type { Ledger } from '../ledger';
+import { monitoredWheels } from '../placard';
+import { canonicalId, sameId, slipBetween } from '../sensor-id';
+import type { Position } from '../wheel';
+
+/** The ID the tool heard at each monitored wheel, where it was heard clearly. */
+export function scannedIds(job: Job, ledger: Ledger): { wheel: Position; id: string }[] {
+  return monitoredWheels(job).flatMap((wheel) => {
+    const scan = ledger.sensor[wheel];
+    return scan?.kind === 'heard' ? [{ wheel, id: scan.reply.id }] : [];
+  });
+}
+
+/**
+ * What the car holds against what the tool heard. Missing while the car was not read or nothing was
+ * heard. A car that does not tie IDs to positions is compared as a set.
+ */
+export function compareRegistration(
+  job: Job,
+  ledger: Ledger,
+): { ok: boolean; mismatches: Mismatch[] } | undefined {
+  const scanned = scannedIds(job, ledger);
+  if (!ledger.registry || scanned.length === 0) return undefined;
+  const entries = ledger.registry.seen.entries.flatMap(({ wheel, id }) =>
+    id === null ? [] : [{ wheel, id }],
+  );
+  const unclaimed = entries.filter((entry) => !scanned.some((sensor) => sameId(sensor.id, entry.id)));
+
+  const mismatches = scanned.flatMap(({ wheel, id }): Mismatch[] => {
+    const registered = ledger.registered[wheel] ?? null;
+    if (registered !== null && sameId(registered, id)) return [];
+    const held = entries.find((entry) => sameId(entry.id, id));
+    if (held) {
+      return job.vehicle.tpms.locates === false
+        ? []
+        : [{ wheel, scanned: id, registered, kind: 'elsewhere' }];
+    }
+    const mistypedHere =
+      registered !== null && unclaimed.some((entry) => entry.wheel === wheel) && slipBetween(id, registered);
+    const mistyped = mistypedHere ? registered : unclaimed.find((entry) => slipBetween(id, entry.id))?.id;
+    return mistyped === undefined
+      ? [{ wheel, scanned: id, registered, kind: 'absent' }]
+      : [{ wheel, scanned: id, registered: mistyped, kind: 'mistyped' }];
+  });
+  return { ok: mismatches.length === 0, mismatches };
+}
+
+/** IDs the car holds at more than one position, each with those positions. */
+export function doublyRegistered(ledger: Ledger): Position[][] {
+  const byId = new Map<string, Position[]>();
+  for (const { wheel, id } of ledger.registry?.seen.entries ?? []) {
+    if (id !== null) byId.set(canonicalId(id), [...(byId.get(canonicalId(id)) ?? []), wheel]);
+  }
+  return [...byId.values()].filter((wheels) => wheels.length > 1);
+}

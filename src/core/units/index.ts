@@ -1,0 +1,73 @@
+import type { Quantity, Unit } from './quantity';
+
+export { figure, format, formatDifference, parse, unitNamed } from './quantity';
+export type { Entry, Quantity, Unit } from './quantity';
+
+const scaled = <Name extends string>(
+  name: Name,
+  factor: number,
+  decimals: number,
+  ...spellings: string[]
+): Unit<Name> => ({
+  name,
+  spellings: [name.toLowerCase(), ...spellings],
+  toBase: (value) => value * factor,
+  fromBase: (base) => base / factor,
+  decimals,
+});
+
+export type PressureUnit = 'kPa' | 'psi' | 'bar' | 'kgf/cm2';
+
+/**
+ * Gauge pressure, base unit kPa. Factors: NIST SP 811 (2008) appendix B.8, from memory.
+ * Up to 1000 kPa covers light trucks and temporary spares (common practice).
+ */
+export const pressure: Quantity<PressureUnit> = {
+  noun: 'pressure',
+  units: [
+    scaled('kPa', 1, 0),
+    scaled('psi', 6.894757, 1, 'lb', 'lbs', 'lbf/in2'),
+    scaled('bar', 100, 2),
+    scaled('kgf/cm2', 98.0665, 2, 'kgf/cm²', 'kg/cm2', 'kg/cm²', 'at'),
+  ],
+  possible: { least: 0, most: 1000 },
+};
+
+export type TemperatureUnit = '°C' | '°F';
+
+/** Temperature, base unit °C; possible outdoors or in a tire: −60 to 130 °C (common practice). */
+export const temperature: Quantity<TemperatureUnit> = {
+  noun: 'temperature',
+  units: [
+    scaled('°C', 1, 0, 'c', 'degc'),
+    {
+      name: '°F',
+      spellings: ['°f', 'f', 'degf'],
+      toBase: (fahrenheit) => (fahrenheit - 32) / 1.8,
+      fromBase: (celsius) => celsius * 1.8 + 32,
+      decimals: 0,
+    },
+  ],
+  possible: { least: -60, most: 130 },
+};
+
+export type DistanceUnit = 'km' | 'mi';
+
+/** Odometer distance, base unit km. The international mile is 1.609344 km (NIST SP 811). */
+export const distance: Quantity<DistanceUnit> = {
+  noun: 'distance',
+  units: [scaled('km', 1, 0), scaled('mi', 1.609344, 0, 'mile', 'miles')],
+  possible: { least: 0, most: 3_000_000 },
+};
+
+export interface UnitChoice {
+  pressure: PressureUnit;
+  temperature: TemperatureUnit;
+  distance: DistanceUnit;
+}
+
+export const metric: UnitChoice = { pressure: 'kPa', temperature: '°C', distance: 'km' };
+
+export const pressureUnits = pressure.units.map((unit) => unit.name);
+export const temperatureUnits = temperature.units.map((unit) => unit.name);
+export const distanceUnits = distance.units.map((unit) => unit.name);

@@ -1,0 +1,31 @@
+import { SequelizeStorage, Umzug } from 'umzug';
+import type { QueryInterface } from 'sequelize';
+import { database } from '../database';
+import * as first from './0001-first';
+
+export interface Migration {
+  up: (schema: QueryInterface) => Promise<void>;
+  down: (schema: QueryInterface) => Promise<void>;
+}
+
+/** In order. A migration that has run anywhere is never changed; what follows is a new one. */
+const migrations: { name: string; migration: Migration }[] = [{ name: '0001-first', migration: first }];
+
+/** Brings the database up to date; returns the names of what was run. Two starters do not collide. */
+export async function migrate(): Promise<string[]> {
+  const sequelize = database();
+  const umzug = new Umzug({
+    migrations: migrations.map(({ name, migration }) => ({
+      name,
+      up: () => migration.up(sequelize.getQueryInterface()),
+      down: () => migration.down(sequelize.getQueryInterface()),
+    })),
+    storage: new SequelizeStorage({ sequelize, tableName: 'migrations' }),
+    logger: undefined,
+  });
+  return sequelize.transaction(async (transaction) => {
+    // Held to the end of the transaction: a second starter waits here, then finds nothing to do.
+    await sequelize.query('SELECT pg_advisory_xact_lock(4841434945)', { transaction });
+    return (await umzug.up()).map(({ name }) => name);
+  });
+}

@@ -1,0 +1,253 @@
+import {
+  DataTypes,
+  Model,
+  type CreationOptional,
+  type InferAttributes,
+  type InferCreationAttributes,
+  type Sequelize,
+} from 'sequelize';
+import type { CarWrite, Observation, Placard, Tpms } from '../../core/job';
+import type { Receiver } from '../../core/uds/receiver';
+import type { UnitChoice } from '../../core/units';
+import type { Position } from '../../core/wheel';
+
+/** Tables as Sequelize sees them. The migrations make them; this must agree with the last of those. */
+
+export const roles = ['technician', 'adviser', 'manager'] as const;
+export type Role = (typeof roles)[number];
+
+class Row<Self extends Model> extends Model<InferAttributes<Self>, InferCreationAttributes<Self>> {}
+
+export class TechnicianRow extends Row<TechnicianRow> {
+  declare id: string;
+  declare name: string;
+  declare role: Role;
+  declare passphraseHash: string;
+  declare units: UnitChoice;
+  declare active: CreationOptional<boolean>;
+  declare createdAt: CreationOptional<Date>;
+}
+
+export class SessionRow extends Row<SessionRow> {
+  /** SHA-256 of the cookie's token: the token itself is not stored. */
+  declare tokenHash: string;
+  declare technicianId: string;
+  declare expiresAt: Date;
+}
+
+export class ProfileRow extends Row<ProfileRow> {
+  declare name: string;
+  declare label: string;
+  declare fromYear: number | null;
+  declare toYear: number | null;
+  declare tpms: Tpms;
+  declare placard: Placard;
+  declare receiver: Receiver | null;
+}
+
+export class VehicleRow extends Row<VehicleRow> {
+  declare id: string;
+  declare vin: string | null;
+  declare plate: string | null;
+  declare label: string;
+  declare modelYear: number | null;
+  declare profile: string | null;
+  declare tpms: Tpms;
+  declare placard: Placard;
+  declare updatedAt: CreationOptional<Date>;
+}
+
+export class WheelSetRow extends Row<WheelSetRow> {
+  declare id: string;
+  declare vehicleId: string;
+  declare label: string;
+  /** The set that is on the car. */
+  declare fitted: boolean;
+}
+
+export class SensorRow extends Row<SensorRow> {
+  declare id: CreationOptional<string>;
+  declare wheelSetId: string;
+  declare sensorId: string;
+  declare wheel: Position | null;
+  /** When the sensor was new, as well as is known; its age follows. */
+  declare newOn: Date | null;
+}
+
+/** Everything of a job file but its observations and writes: what a person may correct. */
+export type JobHeader = Record<string, unknown>;
+
+export class JobRow extends Row<JobRow> {
+  declare id: string;
+  declare number: CreationOptional<number>;
+  declare key: string;
+  declare vehicleId: string;
+  declare state: 'open' | 'handed-over';
+  /** Counts changes of the header and of the state; a change must name the version it was made on. */
+  declare version: number;
+  declare header: JobHeader;
+  declare openedBy: string;
+  declare openedAt: Date;
+  declare handedOverAt: Date | null;
+  declare handedOverBy: string | null;
+}
+
+export class JobEditRow extends Row<JobEditRow> {
+  declare jobId: string;
+  /** The version this edit made. */
+  declare version: number;
+  declare key: string;
+  declare at: Date;
+  declare by: string;
+  declare changes: { field: string; from: unknown; to: unknown }[];
+}
+
+export class ObservationRow extends Row<ObservationRow> {
+  declare seq: CreationOptional<string>;
+  declare key: string;
+  declare jobId: string;
+  declare kind: string;
+  declare at: Date;
+  declare body: Observation;
+  /** The key of the observation this one puts right. */
+  declare replaces: string | null;
+  declare recordedBy: string;
+  declare recordedAt: CreationOptional<Date>;
+}
+
+export class CarWriteRow extends Row<CarWriteRow> {
+  declare seq: CreationOptional<string>;
+  declare key: string;
+  declare jobId: string;
+  declare kind: CarWrite['kind'];
+  declare askedAt: Date;
+  declare answeredAt: Date | null;
+  declare answer: 'yes' | 'no' | 'lost' | null;
+  declare readBackAt: Date | null;
+  /** The write as it stands in the job file. */
+  declare body: CarWrite;
+  declare askedBy: string;
+}
+
+export function defineModels(sequelize: Sequelize): void {
+  const uuidKey = { type: DataTypes.UUID, primaryKey: true, allowNull: false } as const;
+  const uuid = { type: DataTypes.UUID, allowNull: false } as const;
+  const text = { type: DataTypes.TEXT, allowNull: false } as const;
+  const json = { type: DataTypes.JSONB, allowNull: false } as const;
+  const time = { type: DataTypes.DATE, allowNull: false } as const;
+  const sequence = { type: DataTypes.BIGINT, primaryKey: true, autoIncrement: true } as const;
+  const orNull = <Column extends object>(column: Column) => ({ ...column, allowNull: true });
+
+  TechnicianRow.init(
+    {
+      id: uuidKey,
+      name: text,
+      role: text,
+      passphraseHash: text,
+      units: json,
+      active: { type: DataTypes.BOOLEAN, defaultValue: true },
+      createdAt: { ...time, defaultValue: DataTypes.NOW },
+    },
+    { sequelize, tableName: 'technicians' },
+  );
+  SessionRow.init(
+    { tokenHash: { ...text, primaryKey: true }, technicianId: uuid, expiresAt: time },
+    { sequelize, tableName: 'sessions' },
+  );
+  ProfileRow.init(
+    {
+      name: { ...text, primaryKey: true },
+      label: text,
+      fromYear: orNull({ type: DataTypes.INTEGER }),
+      toYear: orNull({ type: DataTypes.INTEGER }),
+      tpms: json,
+      placard: json,
+      receiver: orNull(json),
+    },
+    { sequelize, tableName: 'profiles' },
+  );
+  VehicleRow.init(
+    {
+      id: uuidKey,
+      vin: orNull(text),
+      plate: orNull(text),
+      label: text,
+      modelYear: orNull({ type: DataTypes.INTEGER }),
+      profile: orNull(text),
+      tpms: json,
+      placard: json,
+      updatedAt: { ...time, defaultValue: DataTypes.NOW },
+    },
+    { sequelize, tableName: 'vehicles' },
+  );
+  WheelSetRow.init(
+    { id: uuidKey, vehicleId: uuid, label: text, fitted: { type: DataTypes.BOOLEAN, allowNull: false } },
+    { sequelize, tableName: 'wheel_sets' },
+  );
+  SensorRow.init(
+    {
+      id: sequence,
+      wheelSetId: uuid,
+      sensorId: text,
+      wheel: orNull(text),
+      newOn: orNull({ type: DataTypes.DATEONLY }),
+    },
+    { sequelize, tableName: 'sensors' },
+  );
+  JobRow.init(
+    {
+      id: uuidKey,
+      number: { type: DataTypes.INTEGER, autoIncrement: true },
+      key: uuid,
+      vehicleId: uuid,
+      state: text,
+      version: { type: DataTypes.INTEGER, allowNull: false },
+      header: json,
+      openedBy: text,
+      openedAt: time,
+      handedOverAt: orNull(time),
+      handedOverBy: orNull(text),
+    },
+    { sequelize, tableName: 'jobs' },
+  );
+  JobEditRow.init(
+    {
+      jobId: { ...uuid, primaryKey: true },
+      version: { type: DataTypes.INTEGER, primaryKey: true },
+      key: uuid,
+      at: time,
+      by: text,
+      changes: json,
+    },
+    { sequelize, tableName: 'job_edits' },
+  );
+  ObservationRow.init(
+    {
+      seq: sequence,
+      key: uuid,
+      jobId: uuid,
+      kind: text,
+      at: time,
+      body: json,
+      replaces: orNull(uuid),
+      recordedBy: text,
+      recordedAt: { ...time, defaultValue: DataTypes.NOW },
+    },
+    { sequelize, tableName: 'observations' },
+  );
+  CarWriteRow.init(
+    {
+      seq: sequence,
+      key: uuid,
+      jobId: uuid,
+      kind: text,
+      askedAt: time,
+      answeredAt: orNull(time),
+      answer: orNull(text),
+      readBackAt: orNull(time),
+      body: json,
+      askedBy: text,
+    },
+    { sequelize, tableName: 'car_writes' },
+  );
+}

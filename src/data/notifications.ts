@@ -1,0 +1,44 @@
+import { EventEmitter } from 'node:events';
+import pg from 'pg';
+import { database, databaseUrl, type Tx } from './database';
+
+/**
+ * News of changed jobs across all server processes, by PostgreSQL LISTEN/NOTIFY. A notice goes out when
+ * its transaction commits, never before, and carries only which job: readers fetch the rest.
+ */
+const channel = 'hacienda_jobs';
+
+export async function announce(tx: Tx, jobId: string): Promise<void> {
+  await database().query('SELECT pg_notify($channel, $jobId)', { bind: { channel, jobId }, transaction: tx });
+}
+
+const news = new EventEmitter();
+news.setMaxListeners(0);
+let listening: Promise<void> | undefined;
+
+/** Calls back on each notice: with the job, or with nothing when notices may have been missed. */
+export function onChange(callback: (jobId: string | undefined) => void): () => void {
+  listening ??= listen();
+  news.on('change', callback);
+  return () => news.off('change', callback);
+}
+
+async function listen(): Promise<void> {
+  for (let attempt = 0; ; attempt += 1) {
+    const client = new pg.Client({ connectionString: databaseUrl(), keepAlive: true });
+    try {
+      await client.connect();
+      client.on('notification', ({ payload }) => news.emit('change', payload));
+      await client.query(`LISTEN ${channel}`);
+      if (attempt > 0) news.emit('change', undefined);
+      await new Promise<void>((resolve) => {
+        client.on('error', () => resolve());
+        client.on('end', () => resolve());
+      });
+    } catch {
+      // The database is away: try again, slower each time.
+    }
+    await client.end().catch(() => undefined);
+    await new Promise((resolve) => setTimeout(resolve, Math.min(5000, 200 * 2 ** Math.min(attempt, 5))));
+  }
+}

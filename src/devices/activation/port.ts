@@ -1,0 +1,15 @@
+import type { Reply, Seen } from '../../core/job';
+import type { Outcome } from '../../core/outcome';
+import type { Position } from '../../core/wheel';
+
+/** What the app asks of an activation tool: wake what is near, and say what answered. */
+export interface ActivationTool {
+  wake: (request: WakeRequest) => Promise<Outcome<Reply[]>>;
+}
+
+export interface WakeRequest {
+  trigger: Seen<'activation'>['trigger'];
+  /** For the tool's own display: whose wheel the technician is asked to stand at. */
+  vehicle: string;
+  wheel: Position;
+}

@@ -1,0 +1,40 @@
+import { z } from 'zod';
+import { failure, success, type Outcome } from '../../core/outcome';
+import { walkingOrder, type Position } from '../../core/wheel';
+import { callDevice, type Address } from '../json-rpc';
+
+/**
+ * The bay of simulated cars: what a pair of hands does to a real car (plug in the lead, let air in,
+ * look at the dash, drive off, park). Only for practice; a real bay has none of this.
+ */
+const carSchema = z.object({
+  vin: z.string(),
+  lamp: z.enum(['off', 'steady', 'flash-then-steady', 'flash-while-driving']),
+  speedKmh: z.number(),
+  kPa: z.partialRecord(z.enum(walkingOrder), z.number()),
+});
+export type SimulatedCar = z.infer<typeof carSchema>;
+
+const leadSchema = z.object({ host: z.string(), port: z.number() });
+
+async function ask<Value>(
+  address: Address,
+  method: string,
+  parameters: object,
+  schema: z.ZodType<Value>,
+): Promise<Outcome<Value>> {
+  const answer = await callDevice(address, 'The practice bay', method, parameters);
+  if (!answer.ok) return answer;
+  const parsed = schema.safeParse(answer.value);
+  return parsed.success
+    ? success(parsed.data)
+    : failure('device-unclear', 'The practice bay answered nonsense.');
+}
+
+export const plugIn = (bay: Address, vin: string) => ask(bay, 'bay/lead', { vin }, leadSchema);
+export const lookAt = (bay: Address, vin: string) => ask(bay, 'bay/look', { vin }, carSchema);
+export const driveOff = (bay: Address, vin: string, speedKmh: number, minutes: number) =>
+  ask(bay, 'bay/drive', { vin, speedKmh, minutes }, carSchema);
+export const park = (bay: Address, vin: string) => ask(bay, 'bay/park', { vin }, carSchema);
+export const setAir = (bay: Address, vin: string, wheel: Position, kPa: number) =>
+  ask(bay, 'bay/air', { vin, wheel, kPa }, carSchema);

@@ -1,0 +1,162 @@
+import { existsSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
+import { createServer, type AddressInfo, type Server, type Socket } from 'node:net';
+import {
+  createMessageConnection,
+  ResponseError,
+  SocketMessageReader,
+  SocketMessageWriter,
+} from 'vscode-jsonrpc/node';
+import { z } from 'zod';
+import { accepted, decodeFrame, encodeFrame, refused } from '../core/can/slcan';
+import { canonicalVin } from '../core/vin';
+import { walkingOrder } from '../core/wheel';
+import { carSchema, drive, fill, park, wake, type Car } from './car';
+import { receiverModule } from './module';
+
+/**
+ * The devices outside the app, simulated, in a process of their own as they would be: an activation
+ * tool, a practice bay, and per car a lead. Cars keep their state in a file, as real ones do.
+ *
+ * Arguments: the cars' file, the state file, the tool's port, the bay's port (0: any).
+ * Prints `{ tool, bay }` with the ports on one line when ready.
+ */
+const host = '127.0.0.1';
+const [carsFile, stateFile, toolPort, bayPort] = z
+  .tuple([z.string(), z.string(), z.coerce.number(), z.coerce.number()])
+  .parse(process.argv.slice(2));
+
+const cars = new Map<string, Car>();
+const leads = new Map<string, Promise<number>>();
+
+for (const car of z.array(carSchema).parse(JSON.parse(readFileSync(carsFile, 'utf8'))))
+  cars.set(car.vin, car);
+if (existsSync(stateFile)) {
+  for (const car of z.array(carSchema).parse(JSON.parse(readFileSync(stateFile, 'utf8'))))
+    cars.set(car.vin, car);
+}
+
+function update(vin: string, change: (car: Car) => Car): Car {
+  const next = change(carWith(vin));
+  cars.set(next.vin, next);
+  writeFileSync(`${stateFile}.new`, JSON.stringify([...cars.values()]));
+  renameSync(`${stateFile}.new`, stateFile);
+  return next;
+}
+
+function carWith(vin: string): Car {
+  const car = cars.get(canonicalVin(vin));
+  if (!car) throw new ResponseError(404, 'this car does not stand in the practice bay');
+  return car;
+}
+
+const look = (car: Car) => ({
+  vin: car.vin,
+  lamp: car.lamp,
+  speedKmh: car.speedKmh,
+  kPa: Object.fromEntries(Object.entries(car.wheels).map(([wheel, { kPa }]) => [wheel, kPa])),
+});
+
+const ofCar = z.object({ vin: z.string() });
+const wakeRequest = z.object({ vehicle: z.string(), wheel: z.enum(walkingOrder) });
+const driveRequest = ofCar.extend({ speedKmh: z.number(), minutes: z.number() });
+const airRequest = ofCar.extend({ wheel: z.enum(walkingOrder), kPa: z.number().min(0).max(600) });
+const wakeMs = 400;
+
+type Handler = (parameters: unknown) => unknown;
+
+const tool: Record<string, Handler> = {
+  wake: async (parameters) => {
+    const { vehicle, wheel } = wakeRequest.parse(parameters);
+    await new Promise((resolve) => setTimeout(resolve, wakeMs));
+    const { car, replies } = wake(carWith(vehicle), wheel);
+    update(vehicle, () => car);
+    return { replies };
+  },
+};
+
+const bay: Record<string, Handler> = {
+  'bay/lead': async (parameters) => {
+    const { vin } = ofCar.parse(parameters);
+    if (!carWith(vin).receiver) throw new ResponseError(404, 'this car has no receiver to talk to');
+    const key = canonicalVin(vin);
+    const port =
+      leads.get(key) ??
+      listenOn(
+        createServer((socket) => serveLead(socket, key)),
+        0,
+      );
+    leads.set(key, port);
+    return { host, port: await port };
+  },
+  'bay/look': (parameters) => look(carWith(ofCar.parse(parameters).vin)),
+  'bay/drive': (parameters) => {
+    const { vin, speedKmh } = driveRequest.parse(parameters);
+    return look(update(vin, (car) => drive(car, speedKmh)));
+  },
+  'bay/park': (parameters) => look(update(ofCar.parse(parameters).vin, park)),
+  'bay/air': (parameters) => {
+    const { vin, wheel, kPa } = airRequest.parse(parameters);
+    return look(update(vin, (car) => fill(car, wheel, kPa)));
+  },
+};
+
+function serveCalls(socket: Socket, handlers: Record<string, Handler>): void {
+  const connection = createMessageConnection(
+    new SocketMessageReader(socket),
+    new SocketMessageWriter(socket),
+  );
+  for (const [method, handle] of Object.entries(handlers)) connection.onRequest(method, handle);
+  connection.onError(() => socket.destroy());
+  socket.on('error', () => socket.destroy());
+  connection.listen();
+}
+
+/** A lead speaks slcan: commands answered with CR, frames to and from the car's bus. */
+function serveLead(socket: Socket, vin: string): void {
+  let open = false;
+  let buffer = '';
+  const onFrame = receiverModule(
+    { car: () => carWith(vin), update: (change) => void update(vin, change) },
+    (frame) => {
+      if (open && !socket.destroyed) socket.write(encodeFrame(frame));
+    },
+  );
+  socket.setEncoding('latin1');
+  socket.on('error', () => socket.destroy());
+  socket.on('data', (text: string) => {
+    const lines = (buffer + text).split('\r');
+    buffer = lines.pop() ?? '';
+    for (const line of lines) {
+      const frame = decodeFrame(line);
+      if (frame && open) {
+        socket.write(`z${accepted}`);
+        onFrame(frame);
+      } else if (/^S[0-8]$/.test(line)) socket.write(accepted);
+      else if (line === 'O' || line === 'C') {
+        open = line === 'O';
+        socket.write(accepted);
+      } else socket.write(refused);
+    }
+  });
+}
+
+function listenOn(server: Server, port: number): Promise<number> {
+  return new Promise((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(port, host, () => resolve((server.address() as AddressInfo).port));
+  });
+}
+
+const ports = {
+  tool: await listenOn(
+    createServer((socket) => serveCalls(socket, tool)),
+    toolPort,
+  ),
+  bay: await listenOn(
+    createServer((socket) => serveCalls(socket, bay)),
+    bayPort,
+  ),
+};
+process.stdout.write(`${JSON.stringify(ports)}\n`);
+// The starter holds the other end of standard input: when it goes, the devices go with it.
+process.stdin.on('end', () => process.exit(0)).resume();
