@@ -23,11 +23,11 @@ export default tseslint.config(
       '@typescript-eslint/no-non-null-assertion': 'error',
       '@typescript-eslint/no-floating-promises': 'error',
       '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: false }],
-      '@typescript-eslint/switch-exhaustiveness-check': 'error',
+      '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
       '@typescript-eslint/consistent-type-imports': 'error',
       eqeqeq: ['error', 'always', { null: 'ignore' }],
     },
   },
   { files: ['**/*.tsx'], ...jsxA11y.flatConfigs.recommended },
-  { files: ['**/*.tsx'], ...reactHooks.configs.flat.recommended },
+  { files: ['src/ui/**/*.{ts,tsx}'], ...reactHooks.configs.flat.recommended },
 );

@@ -10,6 +10,7 @@ export default defineConfig({
           include: ['tests/integration/**/*.test.ts'],
           environment: 'node',
           globalSetup: ['tests/support/cluster.ts'],
+          setupFiles: ['tests/support/database.ts'],
           poolOptions: { forks: { singleFork: true } },
           testTimeout: 60_000,
           hookTimeout: 120_000,

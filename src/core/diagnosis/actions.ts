@@ -1,4 +1,13 @@
-import type { FindingCode } from '../assessment';
+import type { Finding, FindingCode } from '../assessment';
+
+/** Findings that blame nothing: they stand behind the others wherever a few are shown. */
+const calm: readonly FindingCode[] = ['no-fault', 'sensors-asleep', 'waiting-for-drive'];
+
+export const isCalm = (code: FindingCode): boolean => calm.includes(code);
+
+/** Findings in the order a person should read them: what needs a hand first, each part as sure as it was. */
+export const toRead = (findings: readonly Finding[]): Finding[] =>
+  [...findings].sort((a, b) => Number(isCalm(a.code)) - Number(isCalm(b.code)));
 
 /** What a finding is called on the sheet, and what to do about it: one plain sentence each. */
 export const wording: Record<FindingCode, { title: string; action: string }> = {

@@ -3,6 +3,7 @@ import type {
   carWriteSchema,
   climateSchema,
   codeSchema,
+  headerSchema,
   jobSchema,
   observationSchema,
   placardSchema,
@@ -13,6 +14,7 @@ import type {
 
 /** Types only, so that a page can use them without carrying the schemas along: those are in `./schema`. */
 export type Job = z.infer<typeof jobSchema>;
+export type Header = z.infer<typeof headerSchema>;
 export type Tpms = z.infer<typeof tpmsSchema>;
 export type Placard = z.infer<typeof placardSchema>;
 export type Service = z.infer<typeof serviceSchema>;

@@ -1,11 +1,11 @@
-import type { CarWrite, Job, Observation } from '.';
+import type { CarWrite, Header, Job, Observation } from '.';
 
 /**
  * A job as it is kept: the header a person may correct, the observations in the order they were
  * recorded, each with the key its client made, and the writes to the car.
  */
 export interface JobRecord {
-  header: Omit<Job, 'observations' | 'corrected' | 'carWrites'>;
+  header: Header;
   entries: Entry[];
   writes: CarWrite[];
 }
@@ -30,7 +30,7 @@ export function toJobFile({ header, entries, writes }: JobRecord): Job {
     observations: entries.filter(({ key }) => !replacedBy.has(key)).map(withKey),
     ...(corrected.length > 0 && { corrected }),
     ...(writes.length > 0 && { carWrites: writes }),
-  } as Job;
+  };
 }
 
 /** The inverse. A file of another program has no keys: `newKey` makes them. */

@@ -63,6 +63,12 @@ export const replySchema = z.looseObject({
 
 const registryEntry = z.looseObject({ wheel: position, id: id.nullable() });
 
+/** What one read of the car's trouble codes gave. An empty list is a fact too: there were none. */
+export const codeSchema = z.looseObject({
+  code: z.string().min(1).max(16),
+  status: z.enum(['active', 'stored']),
+});
+
 const seen = <Kind extends string, Shape extends z.ZodRawShape>(kind: Kind, shape: Shape) =>
   z.looseObject({ kind: z.literal(kind), at, ...shape });
 
@@ -88,7 +94,11 @@ export const observationSchema = z.discriminatedUnion('kind', [
     trigger: z.enum(['pulsed', 'continuous', 'magnet', 'deflation']),
     replies: z.array(replySchema),
   }),
-  seen('registry', { entries: z.array(registryEntry) }),
+  seen('registry', {
+    entries: z.array(registryEntry),
+    /** The codes the same reading gave; an empty list says there were none. */
+    codes: z.array(codeSchema).optional(),
+  }),
   seen('live', {
     wheel: position,
     kPa: kPa.nullable(),
@@ -113,12 +123,6 @@ export const observationSchema = z.discriminatedUnion('kind', [
     failedAt: position.optional(),
   }),
 ]);
-
-/** What one read of the car's trouble codes gave. An empty list is a fact too: there were none. */
-export const codeSchema = z.looseObject({
-  code: z.string().min(1).max(16),
-  status: z.enum(['active', 'stored']),
-});
 
 /**
  * A write to the car, in three facts: what was asked, what the car answered, what it held when read
@@ -157,7 +161,8 @@ const correctedSchema = z.looseObject({
   observation: observationSchema,
 });
 
-export const jobSchema = z.looseObject({
+/** What a person may correct about a visit: everything but what was seen and what was written to the car. */
+export const headerSchema = z.looseObject({
   format: z.literal('hacienda.job/1'),
   vehicle: vehicleSchema,
   placard: placardSchema.optional(),
@@ -167,6 +172,9 @@ export const jobSchema = z.looseObject({
     .array(z.looseObject({ id, wheel: position.optional(), ageYears: z.number().min(0).optional() }))
     .optional(),
   otherSets: z.array(z.looseObject({ label: z.string().optional(), ids: z.array(id) })).optional(),
+});
+
+export const jobSchema = headerSchema.extend({
   observations: z.array(observationSchema),
   corrected: z.array(correctedSchema).optional(),
   carWrites: z.array(carWriteSchema).optional(),

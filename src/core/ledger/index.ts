@@ -1,4 +1,4 @@
-import { allOf, latest, type Job, type Placed, type Reply } from '../job';
+import { allOf, latest, type Code, type Job, type Placed, type Reply } from '../job';
 import { canonicalId } from '../sensor-id';
 import { walkingOrder, type Position } from '../wheel';
 
@@ -98,15 +98,20 @@ function standingCodes(job: Job): Placed<'dtc'>[] {
   for (const placed of allOf(job, 'dtc')) {
     byCode.set(placed.seen.code, [...(byCode.get(placed.seen.code) ?? []), placed]);
   }
-  const clears = (job.carWrites ?? []).filter((write) => write.kind === 'clear-codes');
+  const readings: { at: string; codes: Code[] }[] = [
+    ...allOf(job, 'registry').flatMap(({ seen: { at, codes } }) => (codes ? [{ at, codes }] : [])),
+    ...(job.carWrites ?? []).flatMap((write) =>
+      write.kind === 'clear-codes' && write.readBackAt && write.readBack
+        ? [{ at: write.readBackAt, codes: write.readBack }]
+        : [],
+    ),
+  ];
   return [...byCode.values()].flatMap((seen) => {
     const last = latest(seen);
     if (!last) return [];
-    const goneSince = clears.some(
-      (clear) =>
-        clear.readBackAt !== undefined &&
-        Date.parse(clear.readBackAt) > Date.parse(last.seen.at) &&
-        clear.readBack?.every((code) => code.code !== last.seen.code),
+    const goneSince = readings.some(
+      ({ at, codes }) =>
+        Date.parse(at) > Date.parse(last.seen.at) && codes.every(({ code }) => code !== last.seen.code),
     );
     return goneSince ? [] : [last];
   });

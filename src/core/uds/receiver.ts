@@ -24,16 +24,16 @@ export const receiverSchema = z.object({
 
 export type Receiver = z.infer<typeof receiverSchema>;
 
-export interface RegistryEntry {
+export type RegistryEntry = {
   wheel: Position;
   id: string | null;
-}
+};
 
-export interface LiveEntry {
+export type LiveEntry = {
   wheel: Position;
   kPa: number | null;
   tempC: number | null;
-}
+};
 
 const nothing = 0xffff;
 const temperatureOffset = 60;

@@ -39,7 +39,7 @@ export function unitNamed<Name extends string>(quantity: Quantity<Name>, name: N
 export function figure<Name extends string>(quantity: Quantity<Name>, base: number, name: Name): string {
   const unit = unitNamed(quantity, name);
   const text = unit.fromBase(base).toFixed(unit.decimals);
-  return Number(text) === 0 ? (0).toFixed(unit.decimals) : text;
+  return Number(text) === 0 ? (0).toFixed(unit.decimals) : text.replace('-', '−');
 }
 
 /** Figure and unit: "230 kPa". */

@@ -1,8 +1,8 @@
-import type { Assessment, Finding } from '../assessment';
+import type { Assessment, Finding, FindingCode } from '../assessment';
 import type { Job } from '../job';
 import { ledgerOf, type Ledger } from '../ledger';
 import { monitoredWheels, placardKPa, placardToleranceKPa, wheelsOf } from '../placard';
-import { proofOf, writeVerdict, type Proof } from '../proof';
+import { proofOf, writeVerdict, type Check, type Proof } from '../proof';
 import { roadWheels, type Position } from '../wheel';
 
 /** The stations of a visit, in the order they are passed. Each can be reached at any time. */
@@ -59,18 +59,40 @@ export function nextMove(job: Job, { assessment, handedOver, hasLead, hasTool }:
   );
   if (pending && hasLead) return { kind: 'read-back' };
 
-  const finding = (code: Finding['code']) => assessment.findings.find((found) => found.code === code);
-  const part = finding('sensor-silent') ?? finding('sensor-wrong-type') ?? finding('sensor-absent');
+  const part = firstOf(assessment, needsPart);
   if (part) return { kind: 'act', finding: part };
   if (assessment.registration && !assessment.registration.ok && hasLead) {
-    return finding('supply-voltage-low') ? { kind: 'support-supply' } : { kind: 'write-ids' };
+    return assessment.findings.some(({ code }) => code === 'supply-voltage-low')
+      ? { kind: 'support-supply' }
+      : { kind: 'write-ids' };
   }
   const fill = assessment.targets.find(
     ({ addKPa, wheel }) => addKPa !== undefined && addKPa > placardToleranceKPa && ledger.gauge[wheel],
   );
   if (fill?.addKPa !== undefined) return { kind: 'fill', wheel: fill.wheel, addKPa: fill.addKPa };
 
-  return moveFromProof(proofOf(job), assessment, hasLead);
+  const work = firstOf(assessment, needsHands);
+  if (work) return { kind: 'act', finding: work };
+  return moveFromProof(proofOf(job), hasLead);
+}
+
+/** Findings that call for another part before anything is written. */
+const needsPart: readonly FindingCode[] = ['sensor-silent', 'sensor-wrong-type', 'sensor-absent'];
+/** Findings that hands must put right before the rest can be proved. */
+const needsHands: readonly FindingCode[] = [
+  'tire-leaking',
+  'tire-overinflated',
+  'sensor-inaccurate',
+  'sensor-intermittent',
+  'receiver-fault',
+  'system-disabled',
+  'baseline-not-set',
+  'wheel-speed-sensor-fault',
+  'rolling-radius-off',
+];
+
+function firstOf(assessment: Assessment, codes: readonly FindingCode[]): Finding | undefined {
+  return assessment.findings.find(({ code }) => codes.includes(code));
 }
 
 function nextMeasurement(job: Job, ledger: Ledger, hasLead: boolean, hasTool: boolean): Move | undefined {
@@ -92,15 +114,13 @@ function nextMeasurement(job: Job, ledger: Ledger, hasLead: boolean, hasTool: bo
   return undefined;
 }
 
-function moveFromProof({ proved, checks }: Proof, assessment: Assessment, hasLead: boolean): Move {
+function moveFromProof({ proved, checks }: Proof, hasLead: boolean): Move {
   if (proved) return { kind: 'hand-over' };
-  const open = (name: (typeof checks)[number]['name']) =>
-    checks.some((check) => check.name === name && check.state !== 'met');
+  const open = (name: Check['name']) => checks.some((check) => check.name === name && check.state !== 'met');
   if (open('codes') && hasLead) return { kind: 'clear-codes' };
   if (open('reports') && hasLead) return { kind: 'drive' };
   if (open('lamp')) return { kind: 'look-at-lamp' };
-  const top = assessment.findings.find(({ code }) => code !== 'no-fault' && code !== 'sensors-asleep');
-  return top ? { kind: 'act', finding: top } : { kind: 'hand-over' };
+  return { kind: 'hand-over' };
 }
 
 function lastOfKind(job: Job, kind: string) {

@@ -6,7 +6,7 @@ import {
   type InferCreationAttributes,
   type Sequelize,
 } from 'sequelize';
-import type { CarWrite, Observation, Placard, Tpms } from '../../core/job';
+import type { CarWrite, Header, Observation, Placard, Tpms } from '../../core/job';
 import type { Receiver } from '../../core/uds/receiver';
 import type { UnitChoice } from '../../core/units';
 import type { Position } from '../../core/wheel';
@@ -74,9 +74,6 @@ export class SensorRow extends Row<SensorRow> {
   declare newOn: Date | null;
 }
 
-/** Everything of a job file but its observations and writes: what a person may correct. */
-export type JobHeader = Record<string, unknown>;
-
 export class JobRow extends Row<JobRow> {
   declare id: string;
   declare number: CreationOptional<number>;
@@ -85,7 +82,7 @@ export class JobRow extends Row<JobRow> {
   declare state: 'open' | 'handed-over';
   /** Counts changes of the header and of the state; a change must name the version it was made on. */
   declare version: number;
-  declare header: JobHeader;
+  declare header: Header;
   declare openedBy: string;
   declare openedAt: Date;
   declare handedOverAt: Date | null;
@@ -130,123 +127,129 @@ export class CarWriteRow extends Row<CarWriteRow> {
 }
 
 export function defineModels(sequelize: Sequelize): void {
-  const uuidKey = { type: DataTypes.UUID, primaryKey: true, allowNull: false } as const;
-  const uuid = { type: DataTypes.UUID, allowNull: false } as const;
-  const text = { type: DataTypes.TEXT, allowNull: false } as const;
-  const json = { type: DataTypes.JSONB, allowNull: false } as const;
-  const time = { type: DataTypes.DATE, allowNull: false } as const;
-  const sequence = { type: DataTypes.BIGINT, primaryKey: true, autoIncrement: true } as const;
+  // Functions: Sequelize writes into a definition, so no two columns may share one.
+  const uuidKey = () => ({ type: DataTypes.UUID, primaryKey: true, allowNull: false });
+  const uuid = () => ({ type: DataTypes.UUID, allowNull: false });
+  const text = () => ({ type: DataTypes.TEXT, allowNull: false });
+  const json = () => ({ type: DataTypes.JSONB, allowNull: false });
+  const time = () => ({ type: DataTypes.DATE, allowNull: false });
+  const sequence = () => ({ type: DataTypes.BIGINT, primaryKey: true, autoIncrement: true });
   const orNull = <Column extends object>(column: Column) => ({ ...column, allowNull: true });
 
   TechnicianRow.init(
     {
-      id: uuidKey,
-      name: text,
-      role: text,
-      passphraseHash: text,
-      units: json,
+      id: uuidKey(),
+      name: text(),
+      role: text(),
+      passphraseHash: text(),
+      units: json(),
       active: { type: DataTypes.BOOLEAN, defaultValue: true },
-      createdAt: { ...time, defaultValue: DataTypes.NOW },
+      createdAt: { ...time(), defaultValue: DataTypes.NOW },
     },
     { sequelize, tableName: 'technicians' },
   );
   SessionRow.init(
-    { tokenHash: { ...text, primaryKey: true }, technicianId: uuid, expiresAt: time },
+    { tokenHash: { ...text(), primaryKey: true }, technicianId: uuid(), expiresAt: time() },
     { sequelize, tableName: 'sessions' },
   );
   ProfileRow.init(
     {
-      name: { ...text, primaryKey: true },
-      label: text,
+      name: { ...text(), primaryKey: true },
+      label: text(),
       fromYear: orNull({ type: DataTypes.INTEGER }),
       toYear: orNull({ type: DataTypes.INTEGER }),
-      tpms: json,
-      placard: json,
-      receiver: orNull(json),
+      tpms: json(),
+      placard: json(),
+      receiver: orNull(json()),
     },
     { sequelize, tableName: 'profiles' },
   );
   VehicleRow.init(
     {
-      id: uuidKey,
-      vin: orNull(text),
-      plate: orNull(text),
-      label: text,
+      id: uuidKey(),
+      vin: orNull(text()),
+      plate: orNull(text()),
+      label: text(),
       modelYear: orNull({ type: DataTypes.INTEGER }),
-      profile: orNull(text),
-      tpms: json,
-      placard: json,
-      updatedAt: { ...time, defaultValue: DataTypes.NOW },
+      profile: orNull(text()),
+      tpms: json(),
+      placard: json(),
+      updatedAt: { ...time(), defaultValue: DataTypes.NOW },
     },
     { sequelize, tableName: 'vehicles' },
   );
   WheelSetRow.init(
-    { id: uuidKey, vehicleId: uuid, label: text, fitted: { type: DataTypes.BOOLEAN, allowNull: false } },
+    {
+      id: uuidKey(),
+      vehicleId: uuid(),
+      label: text(),
+      fitted: { type: DataTypes.BOOLEAN, allowNull: false },
+    },
     { sequelize, tableName: 'wheel_sets' },
   );
   SensorRow.init(
     {
-      id: sequence,
-      wheelSetId: uuid,
-      sensorId: text,
-      wheel: orNull(text),
+      id: sequence(),
+      wheelSetId: uuid(),
+      sensorId: text(),
+      wheel: orNull(text()),
       newOn: orNull({ type: DataTypes.DATEONLY }),
     },
     { sequelize, tableName: 'sensors' },
   );
   JobRow.init(
     {
-      id: uuidKey,
+      id: uuidKey(),
       number: { type: DataTypes.INTEGER, autoIncrement: true },
-      key: uuid,
-      vehicleId: uuid,
-      state: text,
+      key: uuid(),
+      vehicleId: uuid(),
+      state: text(),
       version: { type: DataTypes.INTEGER, allowNull: false },
-      header: json,
-      openedBy: text,
-      openedAt: time,
-      handedOverAt: orNull(time),
-      handedOverBy: orNull(text),
+      header: json(),
+      openedBy: text(),
+      openedAt: time(),
+      handedOverAt: orNull(time()),
+      handedOverBy: orNull(text()),
     },
     { sequelize, tableName: 'jobs' },
   );
   JobEditRow.init(
     {
-      jobId: { ...uuid, primaryKey: true },
+      jobId: { ...uuid(), primaryKey: true },
       version: { type: DataTypes.INTEGER, primaryKey: true },
-      key: uuid,
-      at: time,
-      by: text,
-      changes: json,
+      key: uuid(),
+      at: time(),
+      by: text(),
+      changes: json(),
     },
     { sequelize, tableName: 'job_edits' },
   );
   ObservationRow.init(
     {
-      seq: sequence,
-      key: uuid,
-      jobId: uuid,
-      kind: text,
-      at: time,
-      body: json,
-      replaces: orNull(uuid),
-      recordedBy: text,
-      recordedAt: { ...time, defaultValue: DataTypes.NOW },
+      seq: sequence(),
+      key: uuid(),
+      jobId: uuid(),
+      kind: text(),
+      at: time(),
+      body: json(),
+      replaces: orNull(uuid()),
+      recordedBy: text(),
+      recordedAt: { ...time(), defaultValue: DataTypes.NOW },
     },
     { sequelize, tableName: 'observations' },
   );
   CarWriteRow.init(
     {
-      seq: sequence,
-      key: uuid,
-      jobId: uuid,
-      kind: text,
-      askedAt: time,
-      answeredAt: orNull(time),
-      answer: orNull(text),
-      readBackAt: orNull(time),
-      body: json,
-      askedBy: text,
+      seq: sequence(),
+      key: uuid(),
+      jobId: uuid(),
+      kind: text(),
+      askedAt: time(),
+      answeredAt: orNull(time()),
+      answer: orNull(text()),
+      readBackAt: orNull(time()),
+      body: json(),
+      askedBy: text(),
     },
     { sequelize, tableName: 'car_writes' },
   );

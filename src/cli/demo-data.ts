@@ -1,0 +1,47 @@
+import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { z } from 'zod';
+import { parseJob } from '../core/job/schema';
+import type { Outcome } from '../core/outcome';
+import { importJob } from '../services/jobs';
+import { addPerson, listPeople, roles } from '../services/people';
+import { profileSchema, saveProfiles } from '../services/vehicles';
+import { root } from './instance';
+import { Trouble } from './say';
+
+/** The moment the scenario's files speak of as "now". Everything in them moves with it. */
+const scenarioNow = Date.parse('2026-01-09T09:30:00Z');
+const timestamp = /\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}\+00:00/g;
+
+const peopleSchema = z.array(z.object({ name: z.string(), role: z.enum(roles), passphrase: z.string() }));
+const read = (name: string): unknown => JSON.parse(readFileSync(join(root, 'demo', name), 'utf8'));
+
+/**
+ * Loads the invented shop through the same services as real use, once. The folder remembers that it is
+ * done; a load that was cut short is taken up again, since none of its steps happens twice.
+ */
+export async function loadDemo(folder: string, now = Date.now()): Promise<void> {
+  const loaded = join(folder, 'demo-loaded');
+  if (existsSync(loaded)) return;
+  const shift = now - scenarioNow;
+  const people = peopleSchema.parse(read('people.json'));
+  for (const person of people) {
+    const added = await addPerson(person);
+    if (!added.ok && added.problem.code !== 'name-taken') must(added);
+  }
+  const manager = (await listPeople()).find(({ role }) => role === 'manager');
+  if (!manager) throw new Trouble('demo/people.json names no manager.');
+  must(await saveProfiles(z.array(profileSchema).parse(read('profiles.json')), manager));
+  for (const file of readdirSync(join(root, 'demo/visits')).sort()) {
+    const text = readFileSync(join(root, 'demo/visits', file), 'utf8');
+    const moved = text.replace(timestamp, (at) => new Date(Date.parse(at) + shift).toISOString());
+    must(await importJob(must(parseJob(JSON.parse(moved))), manager));
+  }
+  writeFileSync(loaded, new Date(now).toISOString());
+}
+
+function must<Value>(outcome: Outcome<Value>): Value {
+  if (outcome.ok) return outcome.value;
+  const issues = outcome.problem.issues?.map(({ path, message }) => `${path}: ${message}`) ?? [];
+  throw new Trouble(`The demo does not load: ${outcome.problem.message} ${issues.join('; ')}`);
+}

@@ -1,0 +1,164 @@
+import type { ChildProcess } from 'node:child_process';
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { closeDatabase } from '../data/database';
+import { migrate } from '../data/migrations';
+import { startCluster, type Cluster } from './cluster';
+import { firstLine, isPortFree, startPart, stopPart } from './run';
+import { Trouble } from './say';
+
+export const root = fileURLToPath(new URL('../..', import.meta.url));
+
+export interface InstanceOptions {
+  /** Where data, locks and logs of this instance live. */
+  folder: string;
+  port: number;
+  /** Simulated devices and the invented shop. */
+  demo: boolean;
+  /** The simulated cars, where not those of the demo. */
+  cars?: string;
+  /** A server that exists already, instead of a cluster of our own. */
+  databaseUrl?: string;
+  /** Runs once the database is up to date, before anything is served. */
+  prepare: (folder: string) => Promise<void>;
+  environment?: Record<string, string>;
+}
+
+/** One running app: its database, its stand-ins and its server. */
+export interface Instance {
+  address: string;
+  databaseUrl: string;
+  environment: Record<string, string>;
+  server: ChildProcess;
+  /** Starts the server again, as after a crash. */
+  restartServer: () => Promise<void>;
+  stop: () => Promise<void>;
+}
+
+/** Brings everything up, in order; what was started is stopped again where a later part fails. */
+export async function startInstance(options: InstanceOptions): Promise<Instance> {
+  const { folder, port, demo } = options;
+  if (!(await isPortFree(port))) {
+    throw new Trouble(
+      `Port ${port} is taken. Stop what runs there, or choose another: PORT=${port + 1} ./hacienda …`,
+    );
+  }
+  const unlock = lock(folder);
+  const undo: (() => Promise<unknown> | void)[] = [unlock];
+  const stop = async () => {
+    for (const step of undo.splice(0).reverse()) await step();
+  };
+  try {
+    const databaseUrl = options.databaseUrl ?? (await ownCluster(folder, undo)).url;
+    process.env.DATABASE_URL = databaseUrl;
+    await migrate().catch((error: unknown) => {
+      throw new Trouble(
+        `The database cannot be brought up to date: ${error instanceof Error ? error.message : String(error)}`,
+      );
+    });
+    await options.prepare(folder);
+    await closeDatabase();
+
+    const devices = demo
+      ? await startStandins(folder, options.cars ?? join(root, 'demo/cars.json'), undo)
+      : {};
+    const environment = { ...devices, ...options.environment, ...(demo && { HACIENDA_DEMO: '1' }) };
+    const serve = () => startServer(port, { ...environment, DATABASE_URL: databaseUrl });
+    const instance: Instance = {
+      address: `http://127.0.0.1:${port}`,
+      databaseUrl,
+      environment,
+      server: await serve(),
+      restartServer: async () => {
+        await stopPart(instance.server);
+        instance.server = await serve();
+      },
+      stop,
+    };
+    undo.push(() => stopPart(instance.server));
+    return instance;
+  } catch (error) {
+    await stop();
+    throw error;
+  }
+}
+
+async function ownCluster(folder: string, undo: (() => Promise<unknown> | void)[]): Promise<Cluster> {
+  const cluster = await startCluster(folder);
+  undo.push(cluster.stop);
+  return cluster;
+}
+
+/** One instance per folder. A lock whose process is gone is stale and taken over. */
+function lock(folder: string): () => void {
+  const file = join(folder, 'running.pid');
+  try {
+    mkdirSync(folder, { recursive: true });
+  } catch {
+    throw new Trouble(
+      `The folder ${folder} cannot be made. Give yourself the right to write there, or run as its owner.`,
+    );
+  }
+  const holder = holderOf(folder);
+  if (holder !== undefined) {
+    throw new Trouble(
+      `It is running already (process ${holder}). Use that one, or stop it with Ctrl-C where it was started.`,
+    );
+  }
+  writeFileSync(file, String(process.pid));
+  return () => rmSync(file, { force: true });
+}
+
+/** The living starter that holds a folder, if one does. */
+function holderOf(folder: string): number | undefined {
+  const file = join(folder, 'running.pid');
+  const holder = existsSync(file) ? Number(readFileSync(file, 'utf8')) : undefined;
+  return holder && holder !== process.pid && isOurs(holder) ? holder : undefined;
+}
+
+export const isLocked = (folder: string): boolean => holderOf(folder) !== undefined;
+
+/** Whether a process lives and is a starter of ours, not a stranger that got its number. */
+function isOurs(pid: number): boolean {
+  try {
+    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('src/cli/');
+  } catch {
+    return false;
+  }
+}
+
+async function startStandins(
+  folder: string,
+  cars: string,
+  undo: (() => Promise<unknown> | void)[],
+): Promise<Record<string, string>> {
+  const part = startPart(
+    ['--import', 'tsx', join(root, 'src/standins/main.ts'), cars, join(folder, 'cars.json'), '0', '0'],
+    { cwd: root },
+  );
+  undo.push(() => stopPart(part));
+  const ports = JSON.parse(
+    await firstLine(part, 'The simulated devices', (line) => line.startsWith('{')),
+  ) as { tool: number; bay: number };
+  return { HACIENDA_TOOL: `127.0.0.1:${ports.tool}`, HACIENDA_BAY: `127.0.0.1:${ports.bay}` };
+}
+
+/** Starts a server process and waits until it answers. */
+export async function startServer(port: number, environment: Record<string, string>): Promise<ChildProcess> {
+  const entry = join(root, 'dist/server/entry.mjs');
+  if (!existsSync(entry)) throw new Trouble('The app is not built. Build it with: npm run build');
+  const part = startPart(['--import', join(root, 'src/cli/exit-with-parent.mjs'), entry], {
+    cwd: root,
+    env: { ...process.env, ...environment, HOST: '127.0.0.1', PORT: String(port), NODE_ENV: 'production' },
+  });
+  let ended = false;
+  part.once('exit', () => (ended = true));
+  for (let attempt = 0; attempt < 200 && !ended; attempt += 1) {
+    const health = await fetch(`http://127.0.0.1:${port}/api/health`).catch(() => undefined);
+    if (health?.ok) return part;
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+  await stopPart(part);
+  throw new Trouble('The server did not come up within ten seconds. Its words are above.');
+}

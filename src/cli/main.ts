@@ -1,0 +1,36 @@
+import { orSentence } from './say';
+
+/** `./hacienda COMMAND`: what needs TypeScript. Installing and building is done before by the shell script. */
+const [command, ...parameters] = process.argv.slice(2);
+process.chdir(process.env.HACIENDA_CALLED_FROM ?? '.');
+
+const usage = `usage: ./hacienda demo | start | assess FILE… | test | shots | reset
+  demo    an invented shop with simulated cars, to try it out
+  start   the shop's own data
+  assess  job files in, one assessment per line out
+  test    every check there is
+  shots   remakes docs/screenshots
+  reset   wipes .hacienda after asking
+`;
+
+async function run(): Promise<number> {
+  switch (command) {
+    case 'assess':
+      return (await import('./assess')).assessFiles(parameters);
+    case 'demo':
+      return (await import('./serve')).demo();
+    case 'start':
+      return (await import('./serve')).start();
+    case 'test':
+      return (await import('./test')).test(parameters);
+    case 'shots':
+      return (await import('./shots')).shots();
+    case 'reset':
+      return (await import('./reset')).reset(parameters);
+    default:
+      process.stderr.write(usage);
+      return 2;
+  }
+}
+
+process.exitCode = await orSentence(run);

@@ -1,0 +1,1 @@
+export const test = (_: readonly string[]): Promise<number> => Promise.resolve(1);

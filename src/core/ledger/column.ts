@@ -1,0 +1,116 @@
+import type { Assessment, Target } from '../assessment';
+import { readingAt } from '../gauge';
+import type { Job, Reply } from '../job';
+import { thresholdsFor } from '../lamp';
+import { monitoredWheels, placardKPa, placardToleranceKPa, wheelsOf } from '../placard';
+import { sameId } from '../sensor-id';
+import type { Position } from '../wheel';
+import { ledgerOf } from '.';
+
+/** One wheel's column of the ledger, ready to be shown: each source under the other. */
+export interface Column {
+  wheel: Position;
+  placardKPa: number | undefined;
+  gauge:
+    | {
+        kPa: number;
+        tire: 'cold' | 'warm';
+        /** Against placard, at the outdoor temperature where the tire's is known. */
+        differenceKPa: number | undefined;
+        state: 'low' | 'short' | 'good' | 'over' | 'not-comparable';
+        /** Readings before this one, oldest first. */
+        earlierKPa: number[];
+        key: string | undefined;
+      }
+    | undefined;
+  target: Target | undefined;
+  /** Undefined where this wheel has none to look for. */
+  sensor: SensorCell | undefined;
+  held: { id: string | null; agrees: boolean | undefined } | 'not-read' | undefined;
+  live: { kPa: number | null; speedKmh: number | undefined } | undefined;
+}
+
+export type SensorCell =
+  | { kind: 'not-woken' }
+  | { kind: 'silent'; tries: number }
+  | { kind: 'unclear'; count: number }
+  | { kind: 'heard'; reply: Reply; right: boolean };
+
+export function columnsOf(job: Job, assessment: Pick<Assessment, 'targets'>): Column[] {
+  const ledger = ledgerOf(job);
+  const monitored = monitoredWheels(job);
+  return wheelsOf(job).map((wheel) => ({
+    wheel,
+    placardKPa: placardKPa(job, wheel),
+    gauge: gaugeCell(job, wheel),
+    target: assessment.targets.find((target) => target.wheel === wheel),
+    sensor: monitored.includes(wheel) ? sensorCell(job, wheel) : undefined,
+    held: monitored.includes(wheel) ? heldCell(job, wheel) : undefined,
+    live: ledger.live[wheel] && {
+      kPa: ledger.live[wheel].seen.kPa,
+      speedKmh: ledger.live[wheel].seen.speedKmh,
+    },
+  }));
+}
+
+function gaugeCell(job: Job, wheel: Position): Column['gauge'] {
+  const { gauge, gaugeHistory } = ledgerOf(job);
+  const reading = gauge[wheel]?.seen;
+  if (!reading) return undefined;
+  const cold = placardKPa(job, wheel);
+  const { lowOnKPa, highOnKPa } = thresholdsFor(job, wheel);
+  const nowC = job.climate?.nowC;
+  const brought = nowC === undefined ? undefined : readingAt(job, reading, nowC);
+  const kPa = brought ?? (reading.tire === 'cold' ? reading.kPa : undefined);
+  const state = () => {
+    if (lowOnKPa !== undefined && (kPa ?? reading.kPa) <= lowOnKPa) return 'low';
+    if (kPa === undefined || cold === undefined) return 'not-comparable';
+    if (kPa < cold - placardToleranceKPa) return 'short';
+    return highOnKPa !== undefined && kPa > highOnKPa ? 'over' : 'good';
+  };
+  return {
+    kPa: reading.kPa,
+    tire: reading.tire,
+    differenceKPa: cold === undefined || kPa === undefined ? undefined : kPa - cold,
+    state: state(),
+    earlierKPa: (gaugeHistory[wheel] ?? []).slice(0, -1).map(({ seen }) => seen.kPa),
+    key: typeof reading.key === 'string' ? reading.key : undefined,
+  };
+}
+
+function sensorCell(job: Job, wheel: Position): SensorCell {
+  const scan = ledgerOf(job).sensor[wheel];
+  switch (scan?.kind) {
+    case undefined:
+      return { kind: 'not-woken' };
+    case 'silent':
+      return { kind: 'silent', tries: scan.tries.length };
+    case 'unclear':
+      return { kind: 'unclear', count: scan.replies.length };
+    case 'heard': {
+      const { family, frequencyMHz } = job.vehicle.tpms;
+      const { reply } = scan;
+      const right =
+        (family === undefined ||
+          reply.family === undefined ||
+          reply.family.toLowerCase() === family.toLowerCase()) &&
+        (frequencyMHz === undefined ||
+          reply.frequencyMHz === undefined ||
+          Math.abs(reply.frequencyMHz - frequencyMHz) < 1);
+      return { kind: 'heard', reply, right };
+    }
+  }
+}
+
+function heldCell(job: Job, wheel: Position): Column['held'] {
+  const { registry, registered, sensor } = ledgerOf(job);
+  if (!registry) return 'not-read';
+  const id = registered[wheel] ?? null;
+  const scan = sensor[wheel];
+  if (scan?.kind !== 'heard') return { id, agrees: undefined };
+  const here = id !== null && sameId(id, scan.reply.id);
+  const anywhere = registry.seen.entries.some(
+    (entry) => entry.id !== null && sameId(entry.id, scan.reply.id),
+  );
+  return { id, agrees: here || (job.vehicle.tpms.locates === false && anywhere) };
+}

@@ -1,0 +1,105 @@
+import type { Assessment } from '../assessment';
+import { assess } from '../diagnosis';
+import { allOf, type CarWrite, type Job } from '../job';
+import { ledgerOf } from '../ledger';
+import { placardKPa, wheelsOf } from '../placard';
+import { proofOf, writeVerdict, type Proof, type WriteVerdict } from '../proof';
+import { sameId } from '../sensor-id';
+import type { Position } from '../wheel';
+import { cautionsFor } from './cautions';
+
+/** The one page a customer takes along: before and after, what was found, what was done, what to watch. */
+export interface Sheet {
+  wheels: SheetWheel[];
+  /** What followed from what was seen before anything was changed. */
+  asFound: Assessment['findings'];
+  /** What still stands. */
+  now: Assessment['findings'];
+  done: Deed[];
+  proof: Proof;
+  cautions: string[];
+}
+
+export interface SheetWheel {
+  wheel: Position;
+  placardKPa: number | undefined;
+  before: { kPa: number | undefined; id: string | null | undefined };
+  after: { kPa: number | undefined; id: string | null | undefined };
+  /** What the tool heard last. */
+  heard: string | undefined;
+}
+
+export type Deed =
+  | { kind: 'filled'; wheel: Position; fromKPa: number; toKPa: number }
+  | { kind: 'wrote'; wheels: Position[]; verdict: WriteVerdict }
+  | { kind: 'cleared'; codes: string[]; verdict: WriteVerdict };
+
+/** A change of a tire's pressure smaller than this, kPa, is two readings, not a fill. */
+const fillKPa = 5;
+
+export function sheetOf(job: Job): Sheet {
+  const ledger = ledgerOf(job);
+  const registries = allOf(job, 'registry').sort((a, b) => Date.parse(a.seen.at) - Date.parse(b.seen.at));
+  const heldIn = (at: 0 | -1, wheel: Position) =>
+    registries.at(at)?.seen.entries.find((entry) => entry.wheel === wheel)?.id;
+  return {
+    wheels: wheelsOf(job).map((wheel) => {
+      const scan = ledger.sensor[wheel];
+      return {
+        wheel,
+        placardKPa: placardKPa(job, wheel),
+        before: { kPa: ledger.gaugeHistory[wheel]?.at(0)?.seen.kPa, id: heldIn(0, wheel) },
+        after: { kPa: ledger.gauge[wheel]?.seen.kPa, id: heldIn(-1, wheel) },
+        heard: scan?.kind === 'heard' ? scan.reply.id : undefined,
+      };
+    }),
+    asFound: assess(beforeChanges(job)).findings.filter(({ code }) => code !== 'sensors-asleep'),
+    now: assess(job).findings.filter(({ code }) => code !== 'sensors-asleep'),
+    done: [...fills(job), ...(job.carWrites ?? []).map(deedOf)],
+    proof: proofOf(job),
+    cautions: cautionsFor(job),
+  };
+}
+
+/** The job as it stood before the first fill and the first write. */
+export function beforeChanges(job: Job): Job {
+  const { gaugeHistory } = ledgerOf(job);
+  const fillTimes = Object.values(gaugeHistory).flatMap((readings) =>
+    readings.slice(1).map(({ seen }) => Date.parse(seen.at)),
+  );
+  const writeTimes = (job.carWrites ?? []).map(({ askedAt }) => Date.parse(askedAt));
+  const writtenFirst = Math.min(...writeTimes);
+  const rest = { ...job, carWrites: [] };
+  return {
+    ...rest,
+    observations: job.observations.filter((seen) => {
+      const at = Date.parse(seen.at);
+      // A fill changes what gauge, sensor and lamp say afterwards; what the car holds changes by a write only.
+      const change =
+        seen.kind === 'registry' || seen.kind === 'dtc' ? writtenFirst : Math.min(writtenFirst, ...fillTimes);
+      return at < change;
+    }),
+  };
+}
+
+function fills(job: Job): Deed[] {
+  const { gaugeHistory } = ledgerOf(job);
+  return wheelsOf(job).flatMap((wheel) => {
+    const readings = gaugeHistory[wheel] ?? [];
+    return readings.slice(1).flatMap(({ seen }, place): Deed[] => {
+      const from = readings[place]?.seen.kPa ?? seen.kPa;
+      return seen.kPa - from > fillKPa ? [{ kind: 'filled', wheel, fromKPa: from, toKPa: seen.kPa }] : [];
+    });
+  });
+}
+
+function deedOf(write: CarWrite): Deed {
+  const verdict = writeVerdict(write);
+  if (write.kind === 'clear-codes')
+    return { kind: 'cleared', codes: write.before.map(({ code }) => code), verdict };
+  const changed = write.asked.filter(({ wheel, id }) => {
+    const before = write.before.find((entry) => entry.wheel === wheel)?.id ?? null;
+    return id === null || before === null ? id !== before : !sameId(id, before);
+  });
+  return { kind: 'wrote', wheels: changed.map(({ wheel }) => wheel), verdict };
+}

@@ -1,0 +1,91 @@
+import fc from 'fast-check';
+import Qty from 'js-quantities';
+import { all, create } from 'mathjs';
+import { describe, expect, it } from 'vitest';
+import { distance, figure, format, formatDifference, parse, pressure, temperature, unitNamed } from '.';
+
+const math = create(all);
+
+describe('pressure units', () => {
+  it('follow NIST SP 811 (2008) appendix B.8, figures from memory', () => {
+    expect(unitNamed(pressure, 'psi').toBase(1)).toBeCloseTo(6.894757, 6);
+    expect(unitNamed(pressure, 'bar').toBase(1)).toBe(100);
+    expect(unitNamed(pressure, 'kgf/cm2').toBase(1)).toBeCloseTo(98.0665, 6);
+  });
+
+  it('agree with js-quantities and mathjs over thousands of values', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 100_000 }), (hundredths) => {
+        const kPa = hundredths / 100;
+        const psi = unitNamed(pressure, 'psi').fromBase(kPa);
+        expect(psi).toBeCloseTo(Qty(kPa, 'kPa').to('psi').scalar, 3);
+        expect(psi).toBeCloseTo(math.unit(kPa, 'kPa').toNumber('psi'), 3);
+        expect(unitNamed(pressure, 'bar').fromBase(kPa)).toBeCloseTo(Qty(kPa, 'kPa').to('bar').scalar, 9);
+      }),
+      { numRuns: 2000 },
+    );
+  });
+});
+
+describe('temperature and distance units', () => {
+  it('agree with js-quantities and mathjs', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: -6000, max: 13_000 }), (hundredths) => {
+        const celsius = hundredths / 100;
+        const fahrenheit = unitNamed(temperature, '°F').fromBase(celsius);
+        expect(fahrenheit).toBeCloseTo(Qty(celsius, 'tempC').to('tempF').scalar, 6);
+        expect(fahrenheit).toBeCloseTo(math.unit(celsius, 'degC').toNumber('degF'), 6);
+      }),
+      { numRuns: 1000 },
+    );
+    expect(unitNamed(distance, 'mi').toBase(1)).toBeCloseTo(math.unit(1, 'mile').toNumber('km'), 9);
+  });
+});
+
+describe('an entry', () => {
+  it.each([
+    ['32psi', 'psi', 220.632],
+    ['2.3 bar', 'bar', 230],
+    ['2,3 bar', 'bar', 230],
+    ['230', 'kPa', 230],
+    ['2.2 kgf/cm2', 'kgf/cm2', 215.746],
+  ])('takes %s in the unit typed after it', (typed, unit, kPa) => {
+    const entry = parse(pressure, typed, 'kPa');
+    expect(entry).toMatchObject({ ok: true, value: { unit, typed } });
+    expect(entry.ok && entry.value.base).toBeCloseTo(kPa, 2);
+  });
+
+  it('shows what was typed as it was typed, in every unit and resolution shown', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...pressure.units), fc.nat({ max: 9999 }), (unit, n) => {
+        const value = n / 10 ** unit.decimals;
+        const typed = value.toFixed(unit.decimals);
+        const entry = parse(pressure, `${typed} ${unit.name}`, 'kPa');
+        if (entry.ok) expect(figure(pressure, entry.value.base, unit.name)).toBe(typed);
+      }),
+    );
+  });
+
+  it.each([
+    ['-3', 'impossible'],
+    ['900 psi', 'impossible'],
+    ['thirty', 'not-a-figure'],
+    ['', 'not-a-figure'],
+    ['32 furlong', 'unknown-unit'],
+  ])('refuses %j with a sentence', (typed, code) => {
+    const entry = parse(pressure, typed, 'kPa');
+    expect(entry).toMatchObject({ ok: false, problem: { code } });
+    expect(!entry.ok && entry.problem.message).toMatch(/\w.*\.$/);
+  });
+
+  it('reads its own minus sign back', () => {
+    expect(format(temperature, -3, '°C')).toBe('−3 °C');
+    expect(parse(temperature, '−3', '°C')).toMatchObject({ ok: true, value: { base: -3 } });
+  });
+
+  it('signs a difference, which has no offset', () => {
+    expect(formatDifference(pressure, -12.4, 'kPa')).toBe('−12 kPa');
+    expect(formatDifference(temperature, 10, '°F')).toBe('+18 °F');
+    expect(formatDifference(pressure, 0.2, 'kPa')).toBe('±0 kPa');
+  });
+});

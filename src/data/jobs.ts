@@ -1,0 +1,152 @@
+import { Op } from 'sequelize';
+import type { JobRecord } from '../core/job/record';
+import type { CarWrite, Observation } from '../core/job';
+import type { Tx } from './database';
+import { CarWriteRow, JobEditRow, JobRow, ObservationRow } from './models';
+
+/** A job with all that was recorded on it. */
+export interface StoredJob {
+  row: JobRow;
+  record: JobRecord;
+}
+
+export const findJobByKey = (tx: Tx, key: string) => JobRow.findOne({ where: { key }, transaction: tx });
+
+/** The job, locked until the transaction ends, so that two changes to it come one after the other. */
+export const lockJob = (tx: Tx, id: string) => JobRow.findByPk(id, { transaction: tx, lock: tx.LOCK.UPDATE });
+
+export const createJob = (
+  tx: Tx,
+  values: Pick<JobRow, 'id' | 'key' | 'vehicleId' | 'header' | 'openedBy' | 'openedAt'> &
+    Partial<Pick<JobRow, 'state' | 'handedOverAt' | 'handedOverBy'>>,
+) =>
+  JobRow.create(
+    { state: 'open', version: 1, handedOverAt: null, handedOverBy: null, ...values },
+    { transaction: tx },
+  );
+
+/** Everything recorded on some jobs, in two queries however many they are. */
+export async function loadRecords(tx: Tx, rows: JobRow[]): Promise<StoredJob[]> {
+  const jobId = rows.map(({ id }) => id);
+  const inOrder = {
+    where: { jobId },
+    order: [['seq', 'ASC']] as [string, string][],
+    raw: true as const,
+    transaction: tx,
+  };
+  const observations = await ObservationRow.findAll(inOrder);
+  const writes = await CarWriteRow.findAll(inOrder);
+  const observationsOf = groupByJob(observations);
+  const writesOf = groupByJob(writes);
+  return rows.map((row) => ({
+    row,
+    record: {
+      header: row.header,
+      entries: (observationsOf.get(row.id) ?? []).map(({ key, body, replaces }) => ({
+        key,
+        observation: body,
+        ...(replaces && { replaces }),
+      })),
+      writes: (writesOf.get(row.id) ?? []).map(({ body }) => body),
+    },
+  }));
+}
+
+function groupByJob<Item extends { jobId: string }>(items: Item[]): Map<string, Item[]> {
+  const groups = new Map<string, Item[]>();
+  for (const item of items) {
+    const group = groups.get(item.jobId);
+    if (group) group.push(item);
+    else groups.set(item.jobId, [item]);
+  }
+  return groups;
+}
+
+export async function loadJob(tx: Tx, id: string): Promise<StoredJob | undefined> {
+  const row = await JobRow.findByPk(id, { transaction: tx });
+  return row ? (await loadRecords(tx, [row]))[0] : undefined;
+}
+
+/** The Yard: all that is open, and what was handed over since a moment; the newest first. */
+export async function loadYard(tx: Tx, handedOverSince: Date): Promise<StoredJob[]> {
+  const rows = await JobRow.findAll({
+    where: {
+      [Op.or]: [{ state: 'open' }, { state: 'handed-over', handedOverAt: { [Op.gte]: handedOverSince } }],
+    },
+    order: [['openedAt', 'DESC']],
+    limit: 200,
+    transaction: tx,
+  });
+  return loadRecords(tx, rows);
+}
+
+export const jobsOfVehicle = (tx: Tx, vehicleId: string) =>
+  JobRow.findAll({ where: { vehicleId }, order: [['openedAt', 'DESC']], transaction: tx });
+
+export async function saveEdit(
+  tx: Tx,
+  row: JobRow,
+  edit: { key: string; by: string; changes: JobEditRow['changes'] },
+  next: Partial<Pick<JobRow, 'header' | 'state' | 'handedOverAt' | 'handedOverBy'>>,
+): Promise<void> {
+  const version = row.version + 1;
+  await JobEditRow.create({ jobId: row.id, version, at: new Date(), ...edit }, { transaction: tx });
+  await row.update({ ...next, version }, { transaction: tx });
+}
+
+export const findEdit = (tx: Tx, key: string) => JobEditRow.findOne({ where: { key }, transaction: tx });
+
+export const editsSince = (tx: Tx, jobId: string, version: number) =>
+  JobEditRow.findAll({
+    where: { jobId, version: { [Op.gt]: version } },
+    order: [['version', 'ASC']],
+    transaction: tx,
+  });
+
+export const findObservation = (tx: Tx, key: string) =>
+  ObservationRow.findOne({ where: { key }, transaction: tx });
+
+export const findCorrectionOf = (tx: Tx, key: string) =>
+  ObservationRow.findOne({ where: { replaces: key }, transaction: tx });
+
+export const addObservation = (
+  tx: Tx,
+  jobId: string,
+  by: string,
+  entry: { key: string; observation: Observation; replaces?: string },
+) =>
+  ObservationRow.create(
+    {
+      key: entry.key,
+      jobId,
+      kind: entry.observation.kind,
+      at: new Date(entry.observation.at),
+      body: entry.observation,
+      replaces: entry.replaces ?? null,
+      recordedBy: by,
+    },
+    { transaction: tx },
+  );
+
+export const findWrite = (tx: Tx, key: string) => CarWriteRow.findOne({ where: { key }, transaction: tx });
+
+export const addWrite = (tx: Tx, jobId: string, by: string, write: CarWrite) =>
+  CarWriteRow.create(
+    { ...columnsOf(write), key: write.key, jobId, kind: write.kind, askedBy: by },
+    { transaction: tx },
+  );
+
+/** Fills in what became known of a write. */
+export const updateWrite = (tx: Tx, row: CarWriteRow, write: CarWrite) =>
+  row.update(columnsOf(write), { transaction: tx });
+
+function columnsOf(write: CarWrite) {
+  const time = (at: string | undefined) => (at === undefined ? null : new Date(at));
+  return {
+    askedAt: new Date(write.askedAt),
+    answeredAt: time(write.answeredAt),
+    answer: write.answer ?? null,
+    readBackAt: time(write.readBackAt),
+    body: write,
+  };
+}

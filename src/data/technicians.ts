@@ -1,0 +1,76 @@
+import { col, fn, Op, where } from 'sequelize';
+import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
+import { database, type Tx } from './database';
+import { SessionRow, TechnicianRow, type Role } from './models';
+
+export type { Role };
+export { roles, TechnicianRow } from './models';
+
+export const countTechnicians = (tx: Tx) => TechnicianRow.count({ transaction: tx });
+export const listTechnicians = (tx: Tx) =>
+  TechnicianRow.findAll({ order: [['name', 'ASC']], transaction: tx });
+export const findTechnician = (tx: Tx, id: string) => TechnicianRow.findByPk(id, { transaction: tx });
+
+export const findByName = (tx: Tx, name: string) =>
+  TechnicianRow.findOne({ where: where(fn('lower', col('name')), name.toLowerCase()), transaction: tx });
+
+export const createTechnician = (
+  tx: Tx,
+  values: Pick<TechnicianRow, 'id' | 'name' | 'role' | 'passphraseHash' | 'units'>,
+) => TechnicianRow.create(values, { transaction: tx });
+
+export const createSession = (tx: Tx, values: { tokenHash: string; technicianId: string; expiresAt: Date }) =>
+  SessionRow.create(values, { transaction: tx });
+
+/** The technician a live session belongs to. */
+export async function findBySession(tx: Tx, tokenHash: string): Promise<TechnicianRow | undefined> {
+  const session = await SessionRow.findOne({
+    where: { tokenHash, expiresAt: { [Op.gt]: new Date() } },
+    transaction: tx,
+  });
+  const technician = session && (await findTechnician(tx, session.technicianId));
+  return technician?.active ? technician : undefined;
+}
+
+export const endSession = (tx: Tx, tokenHash: string) =>
+  SessionRow.destroy({ where: { tokenHash }, transaction: tx });
+export const endSessionsOf = (tx: Tx, technicianId: string) =>
+  SessionRow.destroy({ where: { technicianId }, transaction: tx });
+export const dropExpiredSessions = (tx: Tx) =>
+  SessionRow.destroy({ where: { expiresAt: { [Op.lte]: new Date() } }, transaction: tx });
+
+/** Sign-in attempts are counted per name from an address, and per address over all names. */
+const limits = {
+  name: { points: 5, duration: 10 * 60 },
+  address: { points: 60, duration: 10 * 60 },
+} as const;
+type Limit = keyof typeof limits;
+const limiters: Partial<Record<Limit, RateLimiterPostgres>> = {};
+
+const limiter = (limit: Limit): RateLimiterPostgres =>
+  (limiters[limit] ??= new RateLimiterPostgres({
+    storeClient: database(),
+    storeType: 'sequelize',
+    tableName: 'sign_in_attempts',
+    tableCreated: true,
+    keyPrefix: limit,
+    ...limits[limit],
+  }));
+
+/** Counts an attempt; returns how many seconds to wait where there were too many. */
+export async function countAttempt(name: string, address: string): Promise<number | undefined> {
+  try {
+    await limiter('address').consume(address);
+    await limiter('name').consume(`${name.toLowerCase()} ${address}`);
+    return undefined;
+  } catch (refusal) {
+    if (refusal instanceof RateLimiterRes) return Math.ceil(refusal.msBeforeNext / 1000);
+    throw refusal;
+  }
+}
+
+/** A success takes back what its own attempts counted. */
+export async function forgiveAttempts(name: string, address: string): Promise<void> {
+  await limiter('name').delete(`${name.toLowerCase()} ${address}`);
+  await limiter('address').reward(address);
+}

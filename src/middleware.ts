@@ -1,0 +1,78 @@
+import { defineMiddleware } from 'astro:middleware';
+import type { Problem } from './core/outcome';
+import { problemResponse } from './pages/_http';
+import { personOfToken } from './services/people';
+
+export const sessionCookie = 'hacienda_session';
+
+/** Reached without a session: signing in, health, and the core's open door. */
+const open = new Set([
+  '/sign-in',
+  '/api/sign-in',
+  '/api/health',
+  '/api/assess',
+  '/api/schema/job',
+  '/api/schema/assessment',
+]);
+/** Changes nothing and reads no cookie, so it may be called from anywhere. */
+const originFree = new Set(['/api/assess']);
+
+const securityHeaders = {
+  'x-content-type-options': 'nosniff',
+  'x-frame-options': 'DENY',
+  'referrer-policy': 'same-origin',
+  'cross-origin-opener-policy': 'same-origin',
+  'permissions-policy': 'camera=(), microphone=(), geolocation=()',
+};
+
+/** What the framework's own policy, made of hashes, cannot say: a second policy that holds beside it. */
+const framePolicy = "frame-ancestors 'none'; object-src 'none'; base-uri 'none'; form-action 'self'";
+
+export const onRequest = defineMiddleware(async (context, next) => {
+  const { pathname } = context.url;
+  const isApi = pathname.startsWith('/api/');
+  const path = pathname.replace(/\/$/, '') || '/';
+  const refuse = (problem: Problem) => secured(problemResponse(problem));
+
+  if (!isSafe(context.request.method) && !originFree.has(path) && !sameOrigin(context.request)) {
+    return refuse(failed('foreign-origin', 'This request does not come from this app, so it was refused.'));
+  }
+  try {
+    const token = context.cookies.get(sessionCookie)?.value;
+    context.locals.person = token ? await personOfToken(token) : undefined;
+    const theme = context.cookies.get('theme')?.value;
+    context.locals.theme = theme === 'light' || theme === 'dark' ? theme : undefined;
+    if (!context.locals.person && !open.has(path)) {
+      if (isApi)
+        return refuse(failed('not-signed-in', 'Sign in to go on. What you entered is kept on this device.'));
+      return secured(context.redirect(`/sign-in?next=${encodeURIComponent(pathname)}`, 303));
+    }
+    return secured(await next());
+  } catch (error) {
+    console.error(error);
+    if (!isApi) throw error;
+    return secured(
+      problemResponse(
+        failed('server-error', 'Something went wrong here. What was stored before is safe; try again.'),
+      ),
+      500,
+    );
+  }
+});
+
+const failed = (code: string, message: string): Problem => ({ code, message });
+const isSafe = (method: string) => method === 'GET' || method === 'HEAD';
+
+/** A browser names the origin of every change; it must be the host that was asked. */
+function sameOrigin(request: Request): boolean {
+  const origin = request.headers.get('origin');
+  const host = request.headers.get('host');
+  return origin !== null && host !== null && URL.canParse(origin) && new URL(origin).host === host;
+}
+
+function secured(response: Response, status = response.status): Response {
+  const headers = new Headers(response.headers);
+  for (const [name, value] of Object.entries(securityHeaders)) headers.set(name, value);
+  headers.append('content-security-policy', framePolicy);
+  return new Response(response.body, { status, headers });
+}

@@ -1,0 +1,29 @@
+import { watchJobs } from '../../../../services/watch';
+import { getOfJob } from '../../../_http';
+
+const heartbeatMs = 20_000;
+
+/** Server-sent events: one when the job changed, one at each (re)connection, so that nothing is missed. */
+export const GET = getOfJob(async (id, { request }) => {
+  let stop: () => void = () => undefined;
+  const stream = new ReadableStream({
+    start(controller) {
+      const encoder = new TextEncoder();
+      const say = (text: string) => controller.enqueue(encoder.encode(text));
+      const unwatch = watchJobs((changed) => {
+        if (changed === undefined || changed === id) say('event: change\ndata: {}\n\n');
+      });
+      const heartbeat = setInterval(() => say(': still here\n\n'), heartbeatMs);
+      stop = () => {
+        clearInterval(heartbeat);
+        unwatch();
+      };
+      request.signal.addEventListener('abort', stop);
+      say('retry: 500\nevent: change\ndata: {}\n\n');
+    },
+    cancel: () => stop(),
+  });
+  return new Response(stream, {
+    headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' },
+  });
+});

@@ -1,0 +1,263 @@
+import type { CarWrite, Code, Job, Observation, Seen } from '../core/job';
+import { toJobFile, type Entry } from '../core/job/record';
+import { leastVoltsToWrite } from '../core/diagnosis/rules/system';
+import { ledgerOf } from '../core/ledger';
+import { failure, success, type Outcome } from '../core/outcome';
+import { writeVerdict } from '../core/proof';
+import type { LiveEntry, Receiver, RegistryEntry } from '../core/uds/receiver';
+import { profileOf, type VisitView } from '../core/visit/view';
+import { inTransaction, type Tx } from '../data/database';
+import * as jobs from '../data/jobs';
+import { announce } from '../data/notifications';
+import { findProfile } from '../data/vehicles';
+import type { VehicleLead, WriteAnswer } from '../devices/vehicle/port';
+import { withLead } from './devices';
+import { deriveKey, recordIn, unknownJob, viewIn, viewJob } from './jobs';
+import { refuseUnless, type Person } from './people';
+
+/** A write without an answer for this long is not under way any more: its outcome is unknown. */
+const writesInFlightMs = 20_000;
+
+interface Car {
+  job: Job;
+  receiver: Receiver;
+}
+
+/** The job and how to talk to its car. Problems: `unknown-job`, `no-receiver`. */
+async function carOf(tx: Tx, id: string): Promise<Outcome<Car>> {
+  const stored = await jobs.loadJob(tx, id);
+  if (!stored) return unknownJob();
+  const job = toJobFile(stored.record);
+  const profile = profileOf(job);
+  const receiver = profile ? (await findProfile(tx, profile))?.receiver : undefined;
+  return receiver
+    ? success({ job, receiver })
+    : failure(
+        'no-receiver',
+        "This vehicle's profile does not say how to talk to its receiver. Enter what it holds by hand.",
+      );
+}
+
+/** Everything one reading of the car gives. */
+interface Reading {
+  registry: RegistryEntry[];
+  codes: Code[];
+  live: { speedKmh: number; entries: LiveEntry[] };
+  supply: { volts: number; engine: 'on' | 'off' };
+}
+
+async function readAll(lead: VehicleLead): Promise<Outcome<Reading>> {
+  const supply = await lead.readSupply();
+  if (!supply.ok) return supply;
+  const registry = await lead.readRegistry();
+  if (!registry.ok) return registry;
+  const codes = await lead.readCodes();
+  if (!codes.ok) return codes;
+  const live = await lead.readLive();
+  if (!live.ok) return live;
+  return success({ registry: registry.value, codes: codes.value, live: live.value, supply: supply.value });
+}
+
+/** Reads registered IDs, codes, live pressures and supply, and records them as one reading. */
+export async function readCar(id: string, key: string, who: Person): Promise<Outcome<VisitView>> {
+  const refusal = refuseUnless(who, 'record-readings');
+  if (refusal) return refusal;
+  const there = await inTransaction((tx) => jobs.findObservation(tx, deriveKey(key, 'registry')));
+  if (there) return there.jobId === id ? viewJob(id) : unknownJob();
+  const car = await inTransaction((tx) => carOf(tx, id));
+  if (!car.ok) return car;
+  const reading = await withLead(car.value.job.vehicle.vin, car.value.receiver, readAll);
+  if (!reading.ok) return reading;
+  return inTransaction(async (tx) => {
+    const added = await recordIn(tx, id, entriesOf(key, reading.value, car.value.receiver, new Date()), who);
+    return added.ok ? viewIn(tx, id) : added;
+  });
+}
+
+/** One reading as observations, each with a key that follows from the reading's. */
+function entriesOf(
+  key: string,
+  { registry, codes, live, supply }: Reading,
+  receiver: Receiver,
+  now: Date,
+): Entry[] {
+  const at = now.toISOString();
+  const entry = (part: string, observation: Observation): Entry => ({
+    key: deriveKey(key, part),
+    observation,
+  });
+  return [
+    entry('voltage', { kind: 'voltage', at, ...supply }),
+    entry('registry', { kind: 'registry', at, entries: registry, codes }),
+    ...codes.map((code) =>
+      entry(`dtc ${code.code}`, { kind: 'dtc', at, ...code, ...meaningOf(receiver, code.code) }),
+    ),
+    ...live.entries.map(({ wheel, kPa, tempC }) =>
+      entry(`live ${wheel}`, {
+        kind: 'live',
+        at,
+        wheel,
+        kPa,
+        speedKmh: live.speedKmh,
+        ...(tempC !== null && { tempC }),
+      }),
+    ),
+  ];
+}
+
+const abouts = [
+  'no-signal',
+  'low-battery',
+  'low-pressure',
+  'receiver',
+  'wheel-speed',
+  'baseline',
+  'other',
+] as const;
+
+/** What the maker's code is about, by the vehicle's profile; an unknown one is kept and stays unknown. */
+function meaningOf(receiver: Receiver, code: string): Pick<Seen<'dtc'>, 'about' | 'wheel'> {
+  const known = receiver.codes[code];
+  if (!known) return {};
+  const about = abouts.find((candidate) => candidate === known.about) ?? 'other';
+  return { about, ...(known.wheel && { wheel: known.wheel }) };
+}
+
+/** Sends IDs to the car and reads them back: the read-back decides. */
+export function writeIds(
+  id: string,
+  asked: { key: string; entries: RegistryEntry[] },
+  who: Person,
+): Promise<Outcome<VisitView>> {
+  return write(id, asked.key, who, (before) => ({
+    kind: 'registry',
+    key: asked.key,
+    askedAt: new Date().toISOString(),
+    by: who.name,
+    asked: asked.entries,
+    before: before.registry,
+  }));
+}
+
+/** Clears the codes and reads them back: a code that is back stands again. */
+export function clearCodes(id: string, key: string, who: Person): Promise<Outcome<VisitView>> {
+  return write(id, key, who, (before) => ({
+    kind: 'clear-codes',
+    key,
+    askedAt: new Date().toISOString(),
+    by: who.name,
+    before: before.codes,
+  }));
+}
+
+/**
+ * A write in three facts, each stored before the next step: asked, answered, read back. A server that
+ * dies in between leaves a write that is unknown until it is read back. The same key is sent once.
+ * Problems: `not-allowed`, `read-first`, `supply-voltage-low`, `write-under-way`, and those of the lead.
+ */
+async function write(
+  id: string,
+  key: string,
+  who: Person,
+  make: (before: { registry: RegistryEntry[]; codes: Code[] }) => CarWrite,
+): Promise<Outcome<VisitView>> {
+  const refusal = refuseUnless(who, 'change-a-car');
+  if (refusal) return refusal;
+  const begun = await inTransaction(async (tx): Promise<Outcome<Car & { fresh: CarWrite | undefined }>> => {
+    const row = await jobs.lockJob(tx, id);
+    if (!row) return unknownJob();
+    const car = await carOf(tx, id);
+    if (!car.ok) return car;
+    const there = await jobs.findWrite(tx, key);
+    if (there) return there.jobId === id ? success({ ...car.value, fresh: undefined }) : unknownJob();
+    const problem = refuseWrite(row.state, car.value.job);
+    if (problem) return problem;
+    const ledger = ledgerOf(car.value.job);
+    const fresh = make({
+      registry: ledger.registry?.seen.entries ?? [],
+      codes: ledger.codes.map(({ seen: { code, status } }) => ({ code, status })),
+    });
+    await jobs.addWrite(tx, id, who.name, fresh);
+    await announce(tx, id);
+    return success({ ...car.value, fresh });
+  });
+  if (!begun.ok) return begun;
+  const { job, receiver, fresh } = begun.value;
+  if (!fresh) return viewJob(id);
+
+  const answer = await withLead(job.vehicle.vin, receiver, async (lead) => success(await send(lead, fresh)));
+  // Where the lead was not even reached, nothing was sent: that is a plain "no".
+  await noteAnswer(id, key, answer.ok ? answer.value : { answer: 'no', reason: answer.problem.message });
+  if (answer.ok && answer.value.answer !== 'no') await readBack(id, key, who);
+  return viewJob(id);
+}
+
+function refuseWrite(state: string, job: Job): Outcome<never> | undefined {
+  const { registry, voltage } = ledgerOf(job);
+  const underWay = (job.carWrites ?? []).some(
+    ({ answer, readBackAt, askedAt }) =>
+      !answer && !readBackAt && Date.now() - Date.parse(askedAt) < writesInFlightMs,
+  );
+  if (state !== 'open')
+    return failure('handed-over', 'This job is handed over and closed. Book the car in again to go on.');
+  if (!registry) return failure('read-first', 'Read what the car holds before anything is written to it.');
+  if (underWay)
+    return failure('write-under-way', 'A write to this car is under way. Wait for its read-back.');
+  if (voltage?.seen.engine === 'off' && voltage.seen.volts < leastVoltsToWrite) {
+    return failure(
+      'supply-voltage-low',
+      `The supply is ${voltage.seen.volts.toFixed(1)} V. Connect a charger, read the car again, then write.`,
+    );
+  }
+  return undefined;
+}
+
+const send = (lead: VehicleLead, { kind, ...write }: CarWrite): Promise<WriteAnswer> =>
+  kind === 'registry'
+    ? lead.writeRegistry((write as Extract<CarWrite, { kind: 'registry' }>).asked)
+    : lead.clearCodes();
+
+async function noteAnswer(id: string, key: string, answer: WriteAnswer): Promise<void> {
+  await inTransaction(async (tx) => {
+    await jobs.lockJob(tx, id);
+    const row = await jobs.findWrite(tx, key);
+    if (!row) return;
+    await jobs.updateWrite(tx, row, { ...row.body, answeredAt: new Date().toISOString(), ...answer });
+    await announce(tx, id);
+  });
+}
+
+/**
+ * Reads back what the car holds after a write and stores it beside what was asked. May be repeated
+ * until it succeeds; once it has, it stands. Problems: `unknown-write`, and those of the lead.
+ */
+export async function readBack(id: string, key: string, who: Person): Promise<Outcome<VisitView>> {
+  const refusal = refuseUnless(who, 'record-readings');
+  if (refusal) return refusal;
+  const car = await inTransaction((tx) => carOf(tx, id));
+  if (!car.ok) return car;
+  const write = car.value.job.carWrites?.find((candidate) => candidate.key === key);
+  if (!write) return failure('unknown-write', 'There is no such write on this job. Reload the page.');
+  if (write.readBackAt) return viewJob(id);
+  const reading = await withLead(car.value.job.vehicle.vin, car.value.receiver, readAll);
+  if (!reading.ok) return reading;
+  return inTransaction(async (tx) => {
+    const entries = entriesOf(deriveKey(key, 'read-back'), reading.value, car.value.receiver, new Date());
+    const added = await recordIn(tx, id, entries, who);
+    if (!added.ok) return added;
+    const row = await jobs.findWrite(tx, key);
+    if (!row || row.body.readBackAt) return viewIn(tx, id);
+    const readBackAt = new Date().toISOString();
+    const after: CarWrite =
+      row.body.kind === 'registry'
+        ? { ...row.body, readBackAt, readBack: reading.value.registry }
+        : { ...row.body, readBackAt, readBack: reading.value.codes };
+    await jobs.updateWrite(tx, row, after);
+    if (after.kind === 'registry') {
+      const outcome = writeVerdict(after) === 'worked' ? 'waiting-for-drive' : 'failed';
+      const observation: Observation = { kind: 'relearn', at: readBackAt, method: 'write', outcome };
+      await jobs.addObservation(tx, id, who.name, { key: deriveKey(key, 'relearn'), observation });
+    }
+    return viewIn(tx, id);
+  });
+}

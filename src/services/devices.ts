@@ -1,0 +1,65 @@
+import type { ActivationTool } from '../devices/activation/port';
+import { jsonRpcTool } from '../devices/activation/json-rpc-tool';
+import { plugIn } from '../devices/bay';
+import { parseAddress, type Address } from '../devices/json-rpc';
+import { openChannel } from '../devices/vehicle/channel';
+import type { VehicleLead } from '../devices/vehicle/port';
+import { udsLead } from '../devices/vehicle/uds-lead';
+import type { Receiver } from '../core/uds/receiver';
+import { failure, success, type Outcome } from '../core/outcome';
+import { canonicalVin } from '../core/vin';
+
+/** Which devices this shop has, from the environment: `HACIENDA_TOOL`, `HACIENDA_LEAD`, `HACIENDA_BAY` as host:port. */
+const addressFrom = (variable: string): Address | undefined => parseAddress(process.env[variable] ?? '');
+
+export const practiceBay = () => addressFrom('HACIENDA_BAY');
+export const hasTool = () => addressFrom('HACIENDA_TOOL') !== undefined;
+export const hasLead = () => addressFrom('HACIENDA_LEAD') !== undefined || practiceBay() !== undefined;
+
+/** Problem: `no-tool`. */
+export function activationTool(): Outcome<ActivationTool> {
+  const address = addressFrom('HACIENDA_TOOL');
+  return address
+    ? success(jsonRpcTool(address))
+    : failure('no-tool', 'No activation tool is set up. Start with HACIENDA_TOOL=host:port.');
+}
+
+/**
+ * Works with the lead in one car, having asked the car itself who it is: a lead left in the neighbour's
+ * car must not be read, let alone written, as this one.
+ * Problems: `no-lead`, `lead-unreachable`, `car-silent`, `other-car`, and what `work` meets.
+ */
+export async function withLead<Value>(
+  vin: string | undefined,
+  receiver: Receiver,
+  work: (lead: VehicleLead) => Promise<Outcome<Value>>,
+): Promise<Outcome<Value>> {
+  const address = await leadAddress(vin);
+  if (!address.ok) return address;
+  const channel = await openChannel(address.value.host, address.value.port);
+  if (!channel.ok) return channel;
+  const lead = udsLead(channel.value, receiver);
+  try {
+    const found = await lead.readVin();
+    if (!found.ok) return found;
+    if (vin && canonicalVin(found.value) !== canonicalVin(vin)) {
+      return failure(
+        'other-car',
+        `The lead is in another car: it says ${found.value}, this job is for ${vin}. Move the lead.`,
+      );
+    }
+    return await work(lead);
+  } finally {
+    lead.close();
+  }
+}
+
+async function leadAddress(vin: string | undefined): Promise<Outcome<Address>> {
+  const fixed = addressFrom('HACIENDA_LEAD');
+  if (fixed) return success(fixed);
+  const bay = practiceBay();
+  if (bay && vin) return plugIn(bay, vin);
+  return bay
+    ? failure('no-lead', 'This car has no VIN on the job, so the practice bay cannot find it. Add the VIN.')
+    : failure('no-lead', 'No lead is set up. Start with HACIENDA_LEAD=host:port.');
+}

@@ -1,0 +1,141 @@
+import { createHash, randomBytes } from 'node:crypto';
+import { v7 as newId } from 'uuid';
+import { failure, success, type Outcome } from '../core/outcome';
+import { metric, type UnitChoice } from '../core/units';
+import type { Person } from '../core/visit/person';
+import { inTransaction } from '../data/database';
+import * as technicians from '../data/technicians';
+import { roles, type Role } from '../data/technicians';
+
+export { roles };
+import { hashPassphrase, passphraseMatches } from './passphrase';
+
+export type { Person };
+
+export const sessionHours = 12;
+export const shortestPassphrase = 10;
+
+const personOf = ({ id, name, role, units }: technicians.TechnicianRow): Person => ({
+  id,
+  name,
+  role,
+  units,
+});
+const hashToken = (token: string) => createHash('sha256').update(token).digest('hex');
+
+/** Hashed once, so that an unknown name takes as long to refuse as a wrong passphrase. */
+let decoy: Promise<string> | undefined;
+
+/** Problems: `too-many-attempts` (message says how long to wait), `wrong-name-or-passphrase`. */
+export async function signIn(
+  name: string,
+  passphrase: string,
+  address: string,
+): Promise<Outcome<{ token: string; person: Person }>> {
+  const wait = await technicians.countAttempt(name, address);
+  if (wait !== undefined) {
+    return failure(
+      'too-many-attempts',
+      `Too many attempts. Wait ${Math.ceil(wait / 60)} min, then try again.`,
+    );
+  }
+  const found = await inTransaction((tx) => technicians.findByName(tx, name));
+  decoy ??= hashPassphrase(newId());
+  const matches = await passphraseMatches(passphrase, found?.passphraseHash ?? (await decoy));
+  if (!found?.active || !matches) {
+    return failure('wrong-name-or-passphrase', 'Name and passphrase do not match. Try again.');
+  }
+  await technicians.forgiveAttempts(name, address);
+  const token = randomBytes(32).toString('base64url');
+  const expiresAt = new Date(Date.now() + sessionHours * 3_600_000);
+  await inTransaction(async (tx) => {
+    await technicians.dropExpiredSessions(tx);
+    await technicians.createSession(tx, { tokenHash: hashToken(token), technicianId: found.id, expiresAt });
+  });
+  return success({ token, person: personOf(found) });
+}
+
+export async function personOfToken(token: string): Promise<Person | undefined> {
+  const found = await inTransaction((tx) => technicians.findBySession(tx, hashToken(token)));
+  return found && personOf(found);
+}
+
+export async function signOut(token: string): Promise<void> {
+  await inTransaction((tx) => technicians.endSession(tx, hashToken(token)));
+}
+
+export const hasAnybody = () => inTransaction(async (tx) => (await technicians.countTechnicians(tx)) > 0);
+
+export interface NewPerson {
+  name: string;
+  role: Role;
+  passphrase: string;
+}
+
+/** Problems: `name-taken`, `passphrase-short`. */
+export async function addPerson(asked: NewPerson): Promise<Outcome<Person>> {
+  if (asked.passphrase.length < shortestPassphrase) {
+    return failure(
+      'passphrase-short',
+      `A passphrase has at least ${shortestPassphrase} characters; a few words do well.`,
+    );
+  }
+  const passphraseHash = await hashPassphrase(asked.passphrase);
+  return inTransaction(async (tx) => {
+    if (await technicians.findByName(tx, asked.name)) {
+      return failure('name-taken', `There is already somebody called ${asked.name}. Add an initial.`);
+    }
+    const { name, role } = asked;
+    return success(
+      personOf(
+        await technicians.createTechnician(tx, { id: newId(), name, role, passphraseHash, units: metric }),
+      ),
+    );
+  });
+}
+
+export const listPeople = () =>
+  inTransaction(async (tx) =>
+    (await technicians.listTechnicians(tx)).map((row) => ({ ...personOf(row), active: row.active })),
+  );
+
+/** Lets somebody in or keeps them out; out ends their sessions at once. Problems: `unknown-person`, `not-yourself`. */
+export async function setActive(who: Person, id: string, active: boolean): Promise<Outcome<null>> {
+  if (who.id === id)
+    return failure('not-yourself', 'You cannot close your own account. Ask another manager.');
+  return inTransaction(async (tx) => {
+    const row = await technicians.findTechnician(tx, id);
+    if (!row) return failure('unknown-person', 'This account does not exist. Reload the page.');
+    await row.update({ active }, { transaction: tx });
+    if (!active) await technicians.endSessionsOf(tx, id);
+    return success(null);
+  });
+}
+
+export const chooseUnits = (who: Person, units: UnitChoice) =>
+  inTransaction(async (tx) => {
+    const row = await technicians.findTechnician(tx, who.id);
+    await row?.update({ units }, { transaction: tx });
+  });
+
+/** What a role may do beyond looking, booking in and handing over. */
+const rights = {
+  'record-readings': ['technician', 'manager'],
+  'change-a-car': ['technician', 'manager'],
+  'manage-people': ['manager'],
+} as const satisfies Record<string, readonly Role[]>;
+export type Right = keyof typeof rights;
+
+export function may(person: Person, right: Right): boolean {
+  return (rights[right] as readonly Role[]).includes(person.role);
+}
+
+/** Problem: `not-allowed`. */
+export function refuseUnless(person: Person, right: Right): Outcome<never> | undefined {
+  if (may(person, right)) return undefined;
+  const who = rights[right].join(' or a ');
+  return failure(
+    'not-allowed',
+    `Only a ${who} may do this. You are signed in as ${person.name}, ${person.role}.`,
+  );
+}

@@ -1,0 +1,44 @@
+import { failure, success, type Outcome } from '../core/outcome';
+import type { PracticeCar, VisitView } from '../core/visit/view';
+import type { Position } from '../core/wheel';
+import * as bay from '../devices/bay';
+import { readCar } from './car';
+import { practiceBay } from './devices';
+import { viewJob } from './jobs';
+import type { Person } from './people';
+
+/** What hands do to a simulated car: see its dash, let air in, drive it. A real car has none of this. */
+
+const practiceSpeedKmh = 62;
+const practiceMinutes = 10;
+
+async function inBay<Value>(
+  jobId: string,
+  work: (address: NonNullable<ReturnType<typeof practiceBay>>, vin: string) => Promise<Outcome<Value>>,
+): Promise<Outcome<Value>> {
+  const address = practiceBay();
+  if (!address) return failure('no-practice', 'There are no simulated cars here. Drive the real one.');
+  const view = await viewJob(jobId);
+  if (!view.ok) return view;
+  const { vin } = view.value.job.vehicle;
+  return vin
+    ? work(address, vin)
+    : failure('no-practice', 'This car has no VIN, so it is not in the practice bay.');
+}
+
+export const lookAt = (jobId: string): Promise<Outcome<PracticeCar>> => inBay(jobId, bay.lookAt);
+
+export const setAir = (jobId: string, wheel: Position, kPa: number): Promise<Outcome<PracticeCar>> =>
+  inBay(jobId, (address, vin) => bay.setAir(address, vin, wheel, kPa));
+
+/** Drives above wake speed, reads the car on the way as a passenger would, and parks again. */
+export async function drive(jobId: string, key: string, who: Person): Promise<Outcome<VisitView>> {
+  return inBay(jobId, async (address, vin) => {
+    const off = await bay.driveOff(address, vin, practiceSpeedKmh, practiceMinutes);
+    if (!off.ok) return off;
+    const read = await readCar(jobId, key, who);
+    const parked = await bay.park(address, vin);
+    if (!read.ok) return read;
+    return parked.ok ? success(read.value) : parked;
+  });
+}

@@ -1,0 +1,38 @@
+import type { Seen } from '../core/job';
+import type { Outcome } from '../core/outcome';
+import type { VisitView } from '../core/visit/view';
+import type { Position } from '../core/wheel';
+import { inTransaction } from '../data/database';
+import { findObservation } from '../data/jobs';
+import { activationTool } from './devices';
+import { record, unknownJob, viewJob } from './jobs';
+import { refuseUnless, type Person } from './people';
+
+/**
+ * Wakes the sensor at a wheel through the activation tool and records what answered, silence included.
+ * The same key again does not wake it again. Problems: those of the tool and of `record`.
+ */
+export async function wake(
+  id: string,
+  asked: { key: string; wheel: Position; trigger: Seen<'activation'>['trigger'] },
+  who: Person,
+): Promise<Outcome<VisitView>> {
+  const refusal = refuseUnless(who, 'record-readings');
+  if (refusal) return refusal;
+  const there = await inTransaction((tx) => findObservation(tx, asked.key));
+  if (there) return there.jobId === id ? viewJob(id) : unknownJob();
+  const view = await viewJob(id);
+  if (!view.ok) return view;
+  const tool = activationTool();
+  if (!tool.ok) return tool;
+  const { vin, label } = view.value.job.vehicle;
+  const { wheel, trigger } = asked;
+  const replies = await tool.value.wake({ wheel, trigger, vehicle: vin ?? label ?? view.value.id });
+  if (!replies.ok) return replies;
+  const at = new Date().toISOString();
+  return record(
+    id,
+    { key: asked.key, observation: { kind: 'activation', at, wheel, trigger, replies: replies.value } },
+    who,
+  );
+}

@@ -1,0 +1,68 @@
+import { z } from 'zod';
+import { placardSchema, tpmsSchema } from '../core/job/schema';
+import { receiverSchema } from '../core/uds/receiver';
+import { canonicalVin } from '../core/vin';
+import type { KnownVehicle, ProfileSummary } from '../core/visit/view';
+import { success, type Outcome } from '../core/outcome';
+import { inTransaction } from '../data/database';
+import { jobsOfVehicle } from '../data/jobs';
+import * as vehicles from '../data/vehicles';
+import { canonicalPlate } from './jobs';
+import { refuseUnless, type Person } from './people';
+
+/** The vehicle with this VIN or plate, with what the last visit left. */
+export function lookUp(by: { vin?: string; plate?: string }): Promise<KnownVehicle | undefined> {
+  return inTransaction(async (tx) => {
+    const found = await vehicles.findVehicle(tx, {
+      ...(by.vin && { vin: canonicalVin(by.vin) }),
+      ...(by.plate && { plate: canonicalPlate(by.plate) }),
+    });
+    if (!found) return undefined;
+    const visits = await jobsOfVehicle(tx, found.id);
+    const odometer = visits.flatMap(({ header }) => header.vehicle.odometerKm ?? []).at(0);
+    const { id, vin, plate, label, modelYear, profile } = found;
+    return {
+      id,
+      vin,
+      plate,
+      label,
+      modelYear,
+      profile,
+      visits: visits.length,
+      lastOdometerKm: odometer ?? null,
+    };
+  });
+}
+
+/** What a shop knows of a kind of vehicle: its monitoring, its usual placard, and how to talk to it. */
+export const profileSchema = z.object({
+  name: z.string().min(1).max(64),
+  label: z.string().min(1).max(120),
+  fromYear: z.int().nullable().default(null),
+  toYear: z.int().nullable().default(null),
+  tpms: tpmsSchema,
+  placard: placardSchema.default([]),
+  receiver: receiverSchema.nullable().default(null),
+});
+export type Profile = z.infer<typeof profileSchema>;
+
+export const listProfiles = (): Promise<ProfileSummary[]> =>
+  inTransaction(async (tx) =>
+    (await vehicles.listProfiles(tx)).map(({ name, label, fromYear, toYear, tpms }) => ({
+      name,
+      label,
+      fromYear,
+      toYear,
+      kind: tpms.kind,
+    })),
+  );
+
+/** Adds profiles or brings them up to date by name; all or none. Problem: `not-allowed`. */
+export function saveProfiles(profiles: readonly Profile[], who: Person): Promise<Outcome<number>> {
+  return inTransaction(async (tx) => {
+    const refusal = refuseUnless(who, 'manage-people');
+    if (refusal) return refusal;
+    for (const profile of profiles) await vehicles.saveProfile(tx, profile);
+    return success(profiles.length);
+  });
+}

@@ -1,0 +1,51 @@
+import { assess, toRead, wording } from '../core/diagnosis';
+import { toJobFile } from '../core/job/record';
+import { latest, allOf } from '../core/job';
+import { proofOf } from '../core/proof';
+import { nextMove } from '../core/visit';
+import { plateOf, type VisitView, type YardLine } from '../core/visit/view';
+import { listWheels } from '../core/wheel';
+import type { StoredJob } from '../data/jobs';
+import { hasLead, hasTool, practiceBay } from './devices';
+
+/** Works out what a stored job says; nothing of it is stored. `canBeRead`: its profile knows the receiver. */
+export function viewOf({ row, record }: StoredJob, canBeRead: boolean): VisitView {
+  const job = toJobFile(record);
+  const assessment = assess(job);
+  const devices = {
+    tool: hasTool() && job.vehicle.tpms.kind === 'direct',
+    lead: hasLead() && canBeRead,
+    practice: practiceBay() !== undefined && canBeRead,
+  };
+  const handedOver = row.state === 'handed-over';
+  return {
+    id: row.id,
+    number: row.number,
+    version: row.version,
+    state: row.state,
+    job,
+    assessment,
+    proof: proofOf(job),
+    move: nextMove(job, { assessment, handedOver, hasLead: devices.lead, hasTool: devices.tool }),
+    devices,
+  };
+}
+
+export function yardLineOf(stored: StoredJob, canBeRead: boolean): YardLine {
+  const { row } = stored;
+  const view = viewOf(stored, canBeRead);
+  const [top] = toRead(view.assessment.findings);
+  return {
+    id: row.id,
+    number: row.number,
+    label: view.job.vehicle.label ?? 'Unnamed vehicle',
+    plate: plateOf(view.job),
+    state: row.state,
+    openedAt: row.openedAt.toISOString(),
+    openedBy: row.openedBy,
+    handedOverAt: row.handedOverAt?.toISOString() ?? null,
+    lamp: latest(allOf(view.job, 'lamp'))?.seen.state ?? 'not-seen',
+    headline: top ? [wording[top.code].title, listWheels(top.wheels)].filter(Boolean).join(' ') : '',
+    move: view.move,
+  };
+}

@@ -1,0 +1,245 @@
+import { useEffect, useId, useRef, useState } from 'react';
+import { v7 as newKey } from 'uuid';
+import { serviceWords } from '../../core/job/words';
+import { distance, parse, temperature, type UnitChoice } from '../../core/units';
+import { vinAdvice } from '../../core/vin';
+import type { KnownVehicle, ProfileSummary } from '../../core/visit/view';
+import { ask } from '../api';
+import { lampOptions } from '../job/LampDialog';
+import { Button } from '../kit/Button';
+import { Choice, Field, Select } from '../kit/Field';
+import { Notice } from '../kit/Notice';
+import styles from './Booking.module.css';
+
+const services = Object.entries(serviceWords).map(([value, label]) => ({ value, label }));
+const lookUpMs = 300;
+const blank = {
+  plate: '',
+  vin: '',
+  label: '',
+  modelYear: '',
+  odometer: '',
+  profile: '',
+  complaint: '',
+  hoursAgo: '',
+  nowC: '',
+};
+type Entries = typeof blank;
+
+/** Booking in: which vehicle, what the customer says, what was done lately, how cold it is. */
+export function Booking({ profiles, units }: { profiles: ProfileSummary[]; units: UnitChoice }) {
+  const [entries, setEntries] = useState(blank);
+  const [lamp, setLamp] = useState<(typeof lampOptions)[number]['value']>();
+  const [check, setCheck] = useState<'yes' | 'no'>('yes');
+  const [service, setService] = useState('none');
+  const [known, setKnown] = useState<KnownVehicle>();
+  const [kind, setKind] = useState<'direct' | 'indirect'>('direct');
+  const [errors, setErrors] = useState<Partial<Record<keyof Entries, string>>>({});
+  const [problem, setProblem] = useState<string>();
+  const [busy, setBusy] = useState(false);
+  const complaintId = useId();
+  /** One booking has one key, however often the button is pressed. */
+  const keys = useRef({ job: '', lamp: '' });
+  const set = (name: keyof Entries) => (value: string) => {
+    setEntries((now) => ({ ...now, [name]: value }));
+    setErrors((now) => ({ ...now, [name]: undefined }));
+  };
+
+  const { plate, vin } = entries;
+  useEffect(() => {
+    if (plate.trim().length < 3 && vin.trim().length < 11) return undefined;
+    const timer = setTimeout(() => {
+      const query =
+        vin.trim().length >= 11 ? `vin=${encodeURIComponent(vin)}` : `plate=${encodeURIComponent(plate)}`;
+      void ask<{ vehicle: KnownVehicle | null }>('GET', `/api/vehicles?${query}`).then((found) => {
+        if (!found.ok || !found.value.vehicle) return;
+        const vehicle = found.value.vehicle;
+        setKnown(vehicle);
+        setEntries((now) => ({
+          ...now,
+          plate: now.plate || (vehicle.plate ?? ''),
+          vin: now.vin || (vehicle.vin ?? ''),
+          label: now.label || vehicle.label,
+          modelYear: now.modelYear || String(vehicle.modelYear ?? ''),
+          profile: now.profile || (vehicle.profile ?? ''),
+        }));
+      });
+    }, lookUpMs);
+    return () => clearTimeout(timer);
+  }, [plate, vin]);
+
+  const bookIn = async () => {
+    const wrong: typeof errors = {};
+    if (entries.label.trim() === '') wrong.label = 'Say which vehicle it is.';
+    const year = entries.modelYear === '' ? undefined : Number(entries.modelYear);
+    if (year !== undefined && !(Number.isInteger(year) && year >= 1950 && year <= 2100))
+      wrong.modelYear = 'A year, as 2019.';
+    const odometer = entries.odometer === '' ? undefined : parse(distance, entries.odometer, units.distance);
+    if (odometer && !odometer.ok) wrong.odometer = odometer.problem.message;
+    const nowC = entries.nowC === '' ? undefined : parse(temperature, entries.nowC, units.temperature);
+    if (nowC && !nowC.ok) wrong.nowC = nowC.problem.message;
+    const hours = entries.hoursAgo === '' ? undefined : Number(entries.hoursAgo.replace(',', '.'));
+    if (hours !== undefined && !(hours >= 0)) wrong.hoursAgo = 'Hours, as a figure.';
+    setErrors(wrong);
+    if (Object.keys(wrong).length > 0) return;
+
+    keys.current.job ||= newKey();
+    keys.current.lamp ||= newKey();
+    setBusy(true);
+    const booked = await ask<{ id: string }>('POST', '/api/jobs', {
+      key: keys.current.job,
+      vehicle: {
+        label: entries.label.trim(),
+        ...(entries.vin.trim() && { vin: entries.vin }),
+        ...(entries.plate.trim() && { plate: entries.plate.trim() }),
+        ...(year !== undefined && { modelYear: year }),
+        ...(odometer?.ok && { odometerKm: odometer.value.base }),
+        ...(entries.profile ? { profile: entries.profile } : !known && { tpms: { kind } }),
+      },
+      ...(entries.complaint.trim() && { complaint: entries.complaint.trim() }),
+      service: { kind: service, ...(service !== 'none' && hours !== undefined && { hoursAgo: hours }) },
+      climate: { ...(nowC?.ok && { nowC: nowC.value.base }) },
+      observations: lamp
+        ? [
+            {
+              key: keys.current.lamp,
+              observation: {
+                kind: 'lamp',
+                at: new Date().toISOString(),
+                state: lamp,
+                bulbCheck: check === 'yes',
+              },
+            },
+          ]
+        : [],
+    });
+    if (booked.ok) return window.location.assign(`/jobs/${booked.value.id}`);
+    setBusy(false);
+    const [issue] = booked.problem.issues ?? [];
+    setProblem(issue ? `${booked.problem.message} ${issue.path}: ${issue.message}.` : booked.problem.message);
+  };
+
+  const advice = vin.trim() === '' ? undefined : vinAdvice(vin);
+  return (
+    <form
+      className={styles.booking}
+      onSubmit={(event) => {
+        event.preventDefault();
+        void bookIn();
+      }}
+    >
+      <h1>Book a car in</h1>
+      <div className={styles.group}>
+        <div className={styles.row}>
+          <Field label="Plate" value={plate} onValue={set('plate')} className="figures" />
+          <Field
+            label="VIN"
+            value={vin}
+            onValue={set('vin')}
+            maxLength={40}
+            hint={advice ?? (vin ? 'Check digit fits.' : '17 characters, from door or windscreen')}
+          />
+          <Field
+            label="Vehicle"
+            value={entries.label}
+            onValue={set('label')}
+            error={errors.label}
+            hint="Make and model, color if it helps"
+          />
+        </div>
+        {known && (
+          <Notice tone="right">
+            Known here: {known.label}, {known.visits} {known.visits === 1 ? 'visit' : 'visits'} before.
+          </Notice>
+        )}
+        <div className={styles.row}>
+          <Select
+            label="Kind of vehicle"
+            value={entries.profile}
+            onValue={set('profile')}
+            options={[
+              { value: '', label: 'not on file' },
+              ...profiles.map(({ name, label, fromYear, toYear }) => ({
+                value: name,
+                label: `${label} ${fromYear ?? ''}–${toYear ?? 'now'}`,
+              })),
+            ]}
+          />
+          <Field
+            label="Model year"
+            inputMode="numeric"
+            value={entries.modelYear}
+            onValue={set('modelYear')}
+            error={errors.modelYear}
+          />
+          <Field
+            label={`Odometer, ${units.distance}`}
+            inputMode="numeric"
+            value={entries.odometer}
+            onValue={set('odometer')}
+            error={errors.odometer}
+          />
+        </div>
+        {entries.profile === '' && !known && (
+          <Choice
+            label="Tire-pressure monitoring"
+            options={[
+              { value: 'direct', label: 'sensors in the wheels' },
+              { value: 'indirect', label: 'by wheel speed, no sensors' },
+            ]}
+            value={kind}
+            onValue={setKind}
+          />
+        )}
+      </div>
+      <div className={styles.group}>
+        <Choice label="The lamp is" options={lampOptions} value={lamp} onValue={setLamp} />
+        {lamp === 'off' && (
+          <Choice
+            label="Does it light for its check at ignition on?"
+            options={[
+              { value: 'yes', label: 'yes' },
+              { value: 'no', label: 'no, it stays dark' },
+            ]}
+            value={check}
+            onValue={setCheck}
+          />
+        )}
+        <div>
+          <label htmlFor={complaintId}>
+            <b>What the customer says</b>
+          </label>
+          <textarea
+            id={complaintId}
+            className={styles.textarea}
+            maxLength={2000}
+            value={entries.complaint}
+            onChange={(event) => set('complaint')(event.target.value)}
+          />
+        </div>
+        <div className={styles.row}>
+          <Select label="Done lately" value={service} onValue={setService} options={services} />
+          {service !== 'none' && (
+            <Field
+              label="How many hours ago"
+              inputMode="decimal"
+              value={entries.hoursAgo}
+              onValue={set('hoursAgo')}
+              error={errors.hoursAgo}
+            />
+          )}
+          <Field
+            label={`Outdoors now, ${units.temperature}`}
+            value={entries.nowC}
+            onValue={set('nowC')}
+            error={errors.nowC}
+          />
+        </div>
+      </div>
+      {problem && <Notice tone="wrong">{problem}</Notice>}
+      <Button weight="main" type="submit" busy={busy ? 'Booking in…' : undefined}>
+        Book in
+      </Button>
+    </form>
+  );
+}

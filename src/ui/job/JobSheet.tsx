@@ -1,0 +1,413 @@
+import { ArrowLeft, Check, FileDown, Keyboard } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import type { CarWrite } from '../../core/job';
+import { serviceWords } from '../../core/job/words';
+import { columnsOf } from '../../core/ledger/column';
+import { writeVerdict } from '../../core/proof';
+import { distance, format, type UnitChoice } from '../../core/units';
+import { stationOf, stations, type Move, type Station } from '../../core/visit';
+import { notesOf, plateOf, type VisitView } from '../../core/visit/view';
+import { walkingOrder, type Position } from '../../core/wheel';
+import { Button } from '../kit/Button';
+import { Dialog } from '../kit/Dialog';
+import { Follows } from './Follows';
+import { GaugeDialog } from './GaugeDialog';
+import styles from './JobSheet.module.css';
+import { KeysDialog } from './KeysDialog';
+import { LampDialog } from './LampDialog';
+import { Ledger } from './Ledger';
+import { moveWords, stationNames } from './moves';
+import { PlacardDialog } from './PlacardDialog';
+import { HandOverDialog, ProveDialog } from './ProveDialog';
+import { ScanDialog } from './ScanDialog';
+import { useVisit } from './use-visit';
+import { WeatherDialog } from './WeatherDialog';
+import { WriteRun } from './WriteRun';
+
+type Open =
+  | { kind: 'gauge' | 'scan'; wheel: Position }
+  | { kind: 'placard' | 'weather' | 'lamp' | 'prove' | 'hand-over' | 'keys' }
+  /** `write`: the key of a write that is looked at; none while a new one is prepared. */
+  | { kind: 'write'; write?: string };
+
+/** How long a wait is called by its name alone, s; after that the seconds are counted beside it. */
+const countAfterS = 3;
+
+export function JobSheet({ initial, units }: { initial: VisitView; units: UnitChoice }) {
+  const visit = useVisit(initial);
+  const { view, job, act, record } = visit;
+  const [open, setOpen] = useState<Open>();
+  const [chosen, setChosen] = useState<Position>();
+  const base = `/api/jobs/${view.id}`;
+  const closed = view.state === 'handed-over';
+  const columns = columnsOf(job, view.assessment);
+  const words = moveWords(view.move, units);
+  const busy =
+    visit.busy &&
+    (visit.busy.seconds >= countAfterS ? `${visit.busy.what} ${visit.busy.seconds} s` : visit.busy.what);
+  const problem = visit.problem?.message;
+  const lastWrite = registryWrites(job.carWrites).at(-1);
+  const shownWrite =
+    open?.kind === 'write' ? registryWrites(job.carWrites).find(({ key }) => key === open.write) : undefined;
+
+  const close = () => {
+    setOpen(undefined);
+    visit.dismissProblem();
+  };
+  const wake = (wheel: Position, trigger: string) =>
+    act(`Waking ${wheel}…`, `${base}/wake`, { wheel, trigger });
+  const readCar = () => act('Reading the car…', `${base}/read-car`);
+  const edit = (changes: Record<string, unknown>) =>
+    act('Keeping…', base, { version: view.version, changes }, 'PATCH').then((done) => done && close());
+
+  async function send(entries: { wheel: Position; id: string | null }[]) {
+    const before = new Set(registryWrites(view.job.carWrites).map(({ key }) => key));
+    setSending(before);
+    await act('Sending, do not unplug…', `${base}/write-ids`, { entries });
+  }
+  /** The writes there were before the one that is being sent: the new one is the one not among them. */
+  const [sending, setSending] = useState<ReadonlySet<string>>();
+  const newWrite = sending && registryWrites(job.carWrites).find(({ key }) => !sending.has(key));
+  const runWrite = newWrite ?? shownWrite;
+
+  function take(move: Move) {
+    switch (move.kind) {
+      case 'placard':
+        return setOpen({ kind: 'placard' });
+      case 'gauge':
+      case 'fill':
+        return setOpen({ kind: 'gauge', wheel: move.wheel });
+      case 'wake':
+        return void wake(move.wheel, move.tries === 0 ? 'pulsed' : 'continuous');
+      case 'read-car':
+      case 'support-supply':
+        return void readCar();
+      case 'write-ids':
+        setSending(undefined);
+        return setOpen({ kind: 'write' });
+      case 'read-back': {
+        const unknown = (job.carWrites ?? []).findLast((write) => writeVerdict(write) === 'unknown');
+        if (unknown?.kind === 'clear-codes')
+          return void act('Reading back…', `${base}/read-back`, { write: unknown.key });
+        return unknown && setOpen({ kind: 'write', write: unknown.key });
+      }
+      case 'clear-codes':
+        return void act('Clearing the codes…', `${base}/clear-codes`);
+      case 'drive':
+        return void (view.devices.practice
+          ? act('Driving…', `/api/practice/${view.id}`, { do: 'drive' })
+          : readCar());
+      case 'look-at-lamp':
+        return setOpen({ kind: 'lamp' });
+      case 'act':
+        return move.finding.code.startsWith('sensor') || move.finding.code.startsWith('id')
+          ? setOpen({ kind: 'scan', wheel: move.finding.wheels[0] ?? 'LF' })
+          : setOpen({ kind: 'gauge', wheel: move.finding.wheels[0] ?? 'LF' });
+      case 'hand-over':
+        return setOpen({ kind: 'hand-over' });
+      case 'done':
+        return window.location.assign(`/jobs/${view.id}/sheet`);
+    }
+  }
+
+  function visitStation(station: Station) {
+    const firstUngauged = columns.find(({ gauge }) => !gauge)?.wheel ?? chosen ?? 'LF';
+    const firstUnheard =
+      columns.find(({ sensor }) => sensor && sensor.kind !== 'heard')?.wheel ?? chosen ?? 'LF';
+    switch (station) {
+      case 'placard':
+        return setOpen({ kind: 'placard' });
+      case 'gauge':
+        return setOpen({ kind: 'gauge', wheel: firstUngauged });
+      case 'scan':
+        return setOpen({ kind: 'scan', wheel: firstUnheard });
+      case 'car':
+        return void (view.devices.lead && readCar());
+      case 'follows':
+        return document.getElementById('follows')?.scrollIntoView({ block: 'center' });
+      case 'write':
+        setSending(undefined);
+        return setOpen({
+          kind: 'write',
+          ...(lastWrite && writeVerdict(lastWrite) !== 'worked' && { write: lastWrite.key }),
+        });
+      case 'prove':
+        return setOpen({ kind: 'prove' });
+      case 'hand-over':
+        return setOpen({ kind: 'hand-over' });
+    }
+  }
+
+  useKeys(open === undefined && !closed, (key) => {
+    const wheel = walkingOrder[Number(key) - 1];
+    if (wheel && columns.some((column) => column.wheel === wheel)) return setChosen(wheel);
+    switch (key) {
+      case 'Enter':
+        return take(view.move);
+      case 'g':
+        return setOpen({ kind: 'gauge', wheel: chosen ?? 'LF' });
+      case 'w':
+        return setOpen({ kind: 'scan', wheel: chosen ?? 'LF' });
+      case 'l':
+        return setOpen({ kind: 'lamp' });
+      case 'p':
+        return setOpen({ kind: 'placard' });
+      case 'v':
+        return setOpen({ kind: 'prove' });
+      case '?':
+        return setOpen({ kind: 'keys' });
+    }
+  });
+
+  const notes = notesOf(job);
+  const refused = visit.waiting.filter((item) => item.refused !== undefined);
+  const unsent = visit.waiting.length - refused.length;
+  const passed = (station: Station) => stations.indexOf(station) < stations.indexOf(stationOf(view.move));
+
+  return (
+    <main className={styles.sheet}>
+      <div className={styles.head}>
+        <a className={styles.back} href="/">
+          <ArrowLeft aria-hidden="true" /> Yard
+        </a>
+        <div className={styles.car}>
+          <h1>
+            {job.vehicle.label} {plateOf(job) && <span className={styles.plate}>{plateOf(job)}</span>}
+          </h1>
+          <p>
+            Job {view.number}
+            {job.vehicle.odometerKm !== undefined &&
+              `, ${format(distance, job.vehicle.odometerKm, units.distance)}`}
+            {job.service && `, ${serviceWords[job.service.kind]}`}
+            {notes.complaint && `. “${notes.complaint}”`}
+          </p>
+        </div>
+        <a className={styles.link} href={`${base}/file`} download>
+          <FileDown aria-hidden="true" /> Job file
+        </a>
+        <a className={styles.link} href={`/jobs/${view.id}/sheet`}>
+          Sheet
+        </a>
+        <Button weight="quiet" aria-label="Keys" onClick={() => setOpen({ kind: 'keys' })}>
+          <Keyboard aria-hidden="true" />
+        </Button>
+      </div>
+      <nav className={styles.stations} aria-label="Stations of the visit">
+        {stations.map((station) => (
+          <button
+            key={station}
+            type="button"
+            aria-current={station === stationOf(view.move) ? 'step' : undefined}
+            onClick={() => visitStation(station)}
+            disabled={closed}
+          >
+            {passed(station) && <Check aria-label="passed" />}
+            {stationNames[station]}
+          </button>
+        ))}
+      </nav>
+      <section className={styles.ledger} aria-label="Ledger">
+        <Ledger
+          columns={columns}
+          findings={view.assessment.findings}
+          units={units}
+          chosen={chosen}
+          onGauge={(wheel) => !closed && setOpen({ kind: 'gauge', wheel })}
+          onPlacard={() => !closed && setOpen({ kind: 'placard' })}
+          onScan={(wheel) => !closed && setOpen({ kind: 'scan', wheel })}
+        />
+      </section>
+      <aside className={styles.side}>
+        <Follows
+          job={job}
+          judged={view.job}
+          assessment={view.assessment}
+          units={units}
+          onLamp={() => !closed && setOpen({ kind: 'lamp' })}
+          onWeather={() => !closed && setOpen({ kind: 'weather' })}
+        />
+        {lastWrite && (
+          <Button onClick={() => setOpen({ kind: 'write', write: lastWrite.key })}>
+            Last write: {writeVerdict(lastWrite)}
+          </Button>
+        )}
+      </aside>
+      <div className={styles.foot}>
+        <div className={styles.why}>
+          {!visit.connected || unsent > 0 ? (
+            <span role="status">
+              {visit.connected ? '' : 'No connection. '}
+              {unsent > 0 ? `${unsent} kept on this device, on the way.` : 'What you enter is kept here.'}
+            </span>
+          ) : refused[0] ? (
+            <span role="alert">
+              Not stored: {refused[0].refused}{' '}
+              <Button weight="quiet" onClick={() => visit.dismissRefused(refused[0]?.key ?? '')}>
+                Drop it
+              </Button>
+            </span>
+          ) : problem && !open ? (
+            <span role="alert">{problem}</span>
+          ) : (
+            <>
+              <b>Next</b>
+              {words.why}
+            </>
+          )}
+        </div>
+        <Button
+          weight="main"
+          className={styles.move}
+          busy={open ? undefined : busy}
+          onClick={() => take(view.move)}
+        >
+          {words.label}
+        </Button>
+      </div>
+
+      {open?.kind === 'gauge' && (
+        <GaugeDialog
+          jobId={view.id}
+          job={job}
+          columns={columns}
+          first={open.wheel}
+          units={units}
+          practice={view.devices.practice}
+          onRecord={record}
+          onClose={close}
+        />
+      )}
+      {open?.kind === 'scan' && (
+        <ScanStation
+          {...{ columns, busy, problem, close }}
+          wheel={open.wheel}
+          hasTool={view.devices.tool}
+          wake={wake}
+        />
+      )}
+      {open?.kind === 'placard' && (
+        <PlacardDialog
+          job={job}
+          units={units}
+          busy={busy}
+          problem={problem}
+          onClose={close}
+          onSave={(placard) => void edit({ placard })}
+        />
+      )}
+      {open?.kind === 'weather' && (
+        <WeatherDialog
+          climate={job.climate ?? {}}
+          units={units}
+          busy={busy}
+          problem={problem}
+          onClose={close}
+          onSave={(climate) => void edit({ climate })}
+        />
+      )}
+      {open?.kind === 'lamp' && (
+        <LampDialog jobId={view.id} practice={view.devices.practice} onRecord={record} onClose={close} />
+      )}
+      {open?.kind === 'write' && !view.devices.lead && (
+        <Dialog title="No lead to this car" onClose={close}>
+          <p>
+            Nothing can be written from here: no lead is set up, or the profile of this vehicle does not say
+            how to talk to its receiver. Follow the vehicle maker's own procedure, then record the lamp.
+          </p>
+        </Dialog>
+      )}
+      {open?.kind === 'write' && view.devices.lead && (
+        <WriteRun
+          job={job}
+          write={runWrite}
+          busy={busy}
+          problem={problem}
+          onSend={(entries) => void send(entries)}
+          onReadBack={(write) => void act('Reading back…', `${base}/read-back`, { write })}
+          onClose={close}
+        />
+      )}
+      {open?.kind === 'prove' && (
+        <ProveDialog
+          proof={view.proof}
+          hasLead={view.devices.lead}
+          practice={view.devices.practice}
+          busy={busy}
+          problem={problem}
+          onClear={() => void act('Clearing the codes…', `${base}/clear-codes`)}
+          onRead={() => void readCar()}
+          onDrive={() => void act('Driving…', `/api/practice/${view.id}`, { do: 'drive' })}
+          onLamp={() => setOpen({ kind: 'lamp' })}
+          onClose={close}
+        />
+      )}
+      {open?.kind === 'hand-over' && (
+        <HandOverDialog
+          proof={view.proof}
+          busy={busy}
+          problem={problem}
+          sheet={`/jobs/${view.id}/sheet`}
+          onHandOver={(unproved) =>
+            void act('Handing over…', `${base}/hand-over`, {
+              version: view.version,
+              ...(unproved && { unproved }),
+            }).then((done) => done && window.location.assign(`/jobs/${view.id}/sheet`))
+          }
+          onClose={close}
+        />
+      )}
+      {open?.kind === 'keys' && <KeysDialog onClose={close} />}
+    </main>
+  );
+}
+
+function ScanStation(props: {
+  columns: ReturnType<typeof columnsOf>;
+  wheel: Position;
+  busy: string | undefined;
+  problem: string | undefined;
+  hasTool: boolean;
+  wake: (wheel: Position, trigger: string) => Promise<boolean>;
+  close: () => void;
+}) {
+  const column =
+    props.columns.find(({ wheel, sensor }) => wheel === props.wheel && sensor) ??
+    props.columns.find(({ sensor }) => sensor);
+  if (!column) {
+    return (
+      <Dialog title="No sensors to wake" onClose={props.close}>
+        <p>This car compares wheel speeds; its wheels have no sensors.</p>
+      </Dialog>
+    );
+  }
+  return (
+    <ScanDialog
+      column={column}
+      busy={props.busy}
+      problem={props.problem}
+      hasTool={props.hasTool}
+      onWake={(wheel, trigger) => void props.wake(wheel, trigger).then((done) => done && props.close())}
+      onClose={props.close}
+    />
+  );
+}
+
+const registryWrites = (writes: readonly CarWrite[] | undefined) =>
+  (writes ?? []).flatMap((write) => (write.kind === 'registry' ? [write] : []));
+
+/** Single keys, as long as nobody types into a field and no dialog is open. */
+function useKeys(active: boolean, onKey: (key: string) => void) {
+  useEffect(() => {
+    if (!active) return undefined;
+    const listen = (event: KeyboardEvent) => {
+      const { target } = event;
+      if (event.ctrlKey || event.metaKey || event.altKey) return;
+      if (target instanceof HTMLElement && target.closest('input, textarea, select')) return;
+      // A focused button or link takes Enter itself.
+      if (event.key === 'Enter' && target instanceof HTMLElement && target.closest('button, a')) return;
+      onKey(event.key.length === 1 ? event.key.toLowerCase() : event.key);
+    };
+    window.addEventListener('keydown', listen);
+    return () => window.removeEventListener('keydown', listen);
+  });
+}

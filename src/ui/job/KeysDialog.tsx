@@ -1,0 +1,29 @@
+import { Dialog } from '../kit/Dialog';
+import styles from './KeysDialog.module.css';
+
+const keys = [
+  ['1 … 5', 'choose a wheel, in walking order'],
+  ['Enter', 'take the next move'],
+  ['G', 'gauge the chosen wheel'],
+  ['W', 'wake the sensor of the chosen wheel'],
+  ['L', 'the lamp'],
+  ['P', 'the placard'],
+  ['V', 'prove it'],
+  ['Esc', 'close what is open'],
+  ['?', 'these keys'],
+] as const;
+
+export function KeysDialog({ onClose }: { onClose: () => void }) {
+  return (
+    <Dialog title="Keys" onClose={onClose}>
+      <dl className={styles.keys}>
+        {keys.map(([key, meaning]) => (
+          <div key={key}>
+            <dt className="figures">{key}</dt>
+            <dd>{meaning}</dd>
+          </div>
+        ))}
+      </dl>
+    </Dialog>
+  );
+}

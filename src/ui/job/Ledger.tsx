@@ -1,0 +1,297 @@
+import { CircleCheck, CircleMinus, TrendingDown, TrendingUp } from 'lucide-react';
+import type { ReactNode } from 'react';
+import type { Finding } from '../../core/assessment';
+import { isCalm, wording } from '../../core/diagnosis/actions';
+import type { Column } from '../../core/ledger/column';
+import { placardToleranceKPa } from '../../core/placard';
+import { groupedId } from '../../core/sensor-id';
+import { figure, format, formatDifference, pressure, temperature, type UnitChoice } from '../../core/units';
+import { positionName, type Position } from '../../core/wheel';
+import styles from './Ledger.module.css';
+
+interface LedgerProps {
+  columns: Column[];
+  findings: readonly Finding[];
+  units: UnitChoice;
+  chosen: Position | undefined;
+  onGauge: (wheel: Position) => void;
+  onPlacard: () => void;
+  onScan: (wheel: Position) => void;
+}
+
+/** A column per wheel in walking order, a row per source, the balance under the line. */
+export function Ledger({ columns, findings, units, chosen, onGauge, onPlacard, onScan }: LedgerProps) {
+  const row = (name: string, label: string, cell: (column: Column) => ReactNode) => (
+    <tr className={styles[name]}>
+      <th scope="row">{label}</th>
+      {columns.map((column) => (
+        <td key={column.wheel} className={column.wheel === chosen ? styles.chosen : undefined}>
+          {cell(column)}
+        </td>
+      ))}
+    </tr>
+  );
+  const anySensor = columns.some(({ sensor }) => sensor);
+  return (
+    <table className={`${styles.ledger} ${columns.length > 4 ? styles.five : ''}`}>
+      <caption className="unseen">Each wheel by each source, in walking order</caption>
+      <thead>
+        <tr>
+          <td />
+          {columns.map(({ wheel }) => (
+            <th key={wheel} scope="col">
+              <span className={styles.wheel}>
+                <b>{wheel}</b>
+                <span>{positionName[wheel]}</span>
+              </span>
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {row('placard', `Placard, ${units.pressure}`, (column) => (
+          <button
+            type="button"
+            className={styles.cell}
+            onClick={onPlacard}
+            aria-label={`Placard ${column.wheel}, ${column.placardKPa === undefined ? 'not entered' : format(pressure, column.placardKPa, units.pressure)}`}
+          >
+            {column.placardKPa === undefined ? (
+              <span className={styles.empty}>enter</span>
+            ) : (
+              <span className={styles.figure}>{figure(pressure, column.placardKPa, units.pressure)}</span>
+            )}
+          </button>
+        ))}
+        {row('gauge', `Gauge, ${units.pressure}`, (column) => (
+          <GaugeCell column={column} units={units} onGauge={onGauge} />
+        ))}
+        {row('target', `Set now, ${units.pressure}`, ({ target }) => (
+          <div className={styles.cell}>
+            {target?.setNowKPa !== undefined && target.addKPa !== undefined && (
+              <>
+                <span className={styles.id}>{figure(pressure, target.setNowKPa, units.pressure)}</span>
+                <span className={styles.small}>
+                  {Math.abs(target.addKPa) <= placardToleranceKPa
+                    ? 'leave it'
+                    : formatDifference(pressure, target.addKPa, units.pressure)}
+                </span>
+              </>
+            )}
+          </div>
+        ))}
+        {anySensor &&
+          row('sensor', 'Sensor, by the tool', (column) => (
+            <SensorCell column={column} units={units} onScan={onScan} />
+          ))}
+        {anySensor && row('held', 'Car holds', ({ held }) => <HeldCell held={held} />)}
+        {anySensor &&
+          row('live', `Car shows, ${units.pressure}`, ({ live }) => (
+            <div className={styles.cell}>
+              {live &&
+                (live.kPa ? (
+                  <span className={styles.id}>{figure(pressure, live.kPa, units.pressure)}</span>
+                ) : (
+                  <span className={styles.small}>{(live.speedKmh ?? 0) > 0 ? 'nothing' : 'asleep'}</span>
+                ))}
+            </div>
+          ))}
+        {row('balance', 'Balance', (column) => (
+          <Balance column={column} findings={findings} />
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+const gaugeWords = {
+  low: 'low',
+  short: 'short',
+  good: 'at placard',
+  over: 'over',
+  'not-comparable': 'warm',
+} as const;
+const gaugeIcons = {
+  low: TrendingDown,
+  short: TrendingDown,
+  good: CircleCheck,
+  over: TrendingUp,
+  'not-comparable': CircleMinus,
+};
+
+function GaugeCell({
+  column,
+  units,
+  onGauge,
+}: {
+  column: Column;
+  units: UnitChoice;
+  onGauge: (wheel: Position) => void;
+}) {
+  const { gauge, wheel } = column;
+  if (!gauge) {
+    return (
+      <button
+        type="button"
+        className={styles.cell}
+        onClick={() => onGauge(wheel)}
+        aria-label={`Gauge ${wheel}, not read`}
+      >
+        <span className={styles.empty}>read</span>
+      </button>
+    );
+  }
+  const Icon = gaugeIcons[gauge.state];
+  const shown = figure(pressure, gauge.kPa, units.pressure);
+  const difference =
+    gauge.differenceKPa === undefined ? '' : formatDifference(pressure, gauge.differenceKPa, units.pressure);
+  return (
+    <button
+      type="button"
+      className={`${styles.cell} ${styles[gauge.state] ?? ''}`}
+      onClick={() => onGauge(wheel)}
+      aria-label={`Gauge ${wheel}, ${shown} ${units.pressure}, ${difference} ${gaugeWords[gauge.state]}`}
+    >
+      <span className={styles.figure}>{shown}</span>
+      <span className={styles.word}>
+        <Icon aria-hidden="true" />
+        {gauge.state === 'good'
+          ? gaugeWords.good
+          : [difference.replace(` ${units.pressure}`, ''), gaugeWords[gauge.state]].filter(Boolean).join(' ')}
+      </span>
+      {gauge.earlierKPa.length > 0 && (
+        <span className={styles.small}>
+          was{' '}
+          <span className={styles.was}>
+            {gauge.earlierKPa.map((kPa) => figure(pressure, kPa, units.pressure)).join(', ')}
+          </span>
+        </span>
+      )}
+    </button>
+  );
+}
+
+function SensorCell({
+  column,
+  units,
+  onScan,
+}: {
+  column: Column;
+  units: UnitChoice;
+  onScan: (wheel: Position) => void;
+}) {
+  const { sensor, wheel } = column;
+  if (!sensor) return <div className={`${styles.cell} ${styles.empty}`}>none</div>;
+  switch (sensor.kind) {
+    case 'not-woken':
+      return (
+        <button
+          type="button"
+          className={styles.cell}
+          onClick={() => onScan(wheel)}
+          aria-label={`Wake the sensor at ${wheel}`}
+        >
+          <span className={styles.empty}>wake</span>
+        </button>
+      );
+    case 'silent':
+    case 'unclear':
+      return (
+        <button
+          type="button"
+          className={`${styles.cell} ${styles.short}`}
+          onClick={() => onScan(wheel)}
+          aria-label={`Sensor ${wheel}, ${sensor.kind === 'silent' ? 'silent' : 'several answered'}; wake again`}
+        >
+          <span className={styles.word}>
+            <CircleMinus aria-hidden="true" />
+            {sensor.kind === 'silent' ? 'silent' : `${sensor.count} answered`}
+          </span>
+          {sensor.kind === 'silent' && <span className={styles.small}>{sensor.tries} tries</span>}
+        </button>
+      );
+    case 'heard': {
+      const { reply, right } = sensor;
+      return (
+        <button
+          type="button"
+          className={`${styles.cell} ${right ? '' : styles.differs}`}
+          onClick={() => onScan(wheel)}
+          aria-label={`Sensor ${wheel}, ID ${groupedId(reply.id)}; wake again`}
+        >
+          <span className={styles.id}>{groupedId(reply.id)}</span>
+          <span className={styles.small}>
+            {reply.kPa != null && format(pressure, reply.kPa, units.pressure)}
+            {reply.tempC != null && ` ${format(temperature, reply.tempC, units.temperature)}`}
+          </span>
+          <span className={styles.small}>
+            {reply.frequencyMHz} {right ? 'MHz' : `MHz ${reply.family ?? ''}`}
+          </span>
+          <span className={styles.small}>
+            {!right ? (
+              <b>wrong part</b>
+            ) : reply.battery === 'low' ? (
+              <b>battery low</b>
+            ) : reply.battery ? (
+              'battery ok'
+            ) : (
+              ''
+            )}
+          </span>
+        </button>
+      );
+    }
+  }
+}
+
+function HeldCell({ held }: { held: Column['held'] }) {
+  if (held === undefined) return <div className={styles.cell} />;
+  if (held === 'not-read') return <div className={`${styles.cell} ${styles.empty}`}>not read</div>;
+  const seam = held.agrees === undefined ? undefined : held.agrees ? '=' : '≠';
+  return (
+    <div
+      className={`${styles.cell} ${held.agrees === undefined ? '' : held.agrees ? styles.same : styles.differs}`}
+    >
+      {seam && (
+        <span className={styles.seam} aria-hidden="true">
+          {seam}
+        </span>
+      )}
+      <span className={styles.id}>{held.id === null ? 'none' : groupedId(held.id)}</span>
+      {held.agrees !== undefined && <span className={styles.small}>{held.agrees ? 'same' : 'differs'}</span>}
+    </div>
+  );
+}
+
+/** What speaks against this wheel, in a few words; or that nothing does. */
+function Balance({ column, findings }: { column: Column; findings: readonly Finding[] }) {
+  const against = findings.filter(
+    ({ wheels, code }) => wheels.includes(column.wheel) && !isCalm(code) && code !== 'temperature-drop',
+  );
+  const [first] = against;
+  if (first) {
+    const more = against.length > 1 ? ` +${against.length - 1}` : '';
+    return (
+      <div className={`${styles.cell} ${styles.differs}`}>
+        {wording[first.code].title}
+        {more}
+      </div>
+    );
+  }
+  const complete =
+    column.gauge?.state === 'good' &&
+    (!column.sensor ||
+      (column.sensor.kind === 'heard' && typeof column.held === 'object' && column.held.agrees === true));
+  return (
+    <div className={`${styles.cell} ${complete ? styles.good : styles.empty}`}>
+      {complete ? (
+        <span className={styles.word}>
+          <CircleCheck aria-hidden="true" />
+          balances
+        </span>
+      ) : (
+        'open'
+      )}
+    </div>
+  );
+}

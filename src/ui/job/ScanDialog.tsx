@@ -1,0 +1,67 @@
+import { useState } from 'react';
+import type { Seen } from '../../core/job';
+import type { Column } from '../../core/ledger/column';
+import { groupedId, spellAloud } from '../../core/sensor-id';
+import type { Position } from '../../core/wheel';
+import { positionName } from '../../core/wheel';
+import { Button } from '../kit/Button';
+import { Dialog } from '../kit/Dialog';
+import { Choice } from '../kit/Field';
+import { Notice } from '../kit/Notice';
+import styles from './SheetForms.module.css';
+
+type Trigger = Seen<'activation'>['trigger'];
+
+const triggers: { value: Trigger; label: string }[] = [
+  { value: 'pulsed', label: 'pulsed' },
+  { value: 'continuous', label: 'continuous' },
+  { value: 'magnet', label: 'magnet' },
+  { value: 'deflation', label: 'pressure drop' },
+];
+
+interface ScanDialogProps {
+  column: Column;
+  busy: string | undefined;
+  problem: string | undefined;
+  hasTool: boolean;
+  onWake: (wheel: Position, trigger: Trigger) => void;
+  onClose: () => void;
+}
+
+/** One wheel's sensor: wake it again, with another trigger. */
+export function ScanDialog({ column, busy, problem, hasTool, onWake, onClose }: ScanDialogProps) {
+  const [trigger, setTrigger] = useState<Trigger>('pulsed');
+  const { sensor, wheel } = column;
+  return (
+    <Dialog title={`Sensor, ${positionName[wheel]}`} onClose={onClose}>
+      {sensor?.kind === 'heard' && (
+        <p>
+          Heard <b className="figures">{groupedId(sensor.reply.id)}</b>. Aloud: {spellAloud(sensor.reply.id)}.
+        </p>
+      )}
+      {sensor?.kind === 'silent' && (
+        <p>
+          Silent to {sensor.tries} {sensor.tries === 1 ? 'try' : 'tries'}. Move the antenna along the
+          sidewall, roll the wheel a quarter turn, change the trigger.
+        </p>
+      )}
+      {sensor?.kind === 'unclear' && (
+        <p>Several answered. Move the other wheels half a metre away, or the antenna closer.</p>
+      )}
+      <form
+        className={styles.form}
+        onSubmit={(event) => {
+          event.preventDefault();
+          onWake(wheel, trigger);
+        }}
+      >
+        <Choice label="Trigger" options={triggers} value={trigger} onValue={setTrigger} />
+        {!hasTool && <Notice tone="note">No activation tool is set up here, so nothing can be woken.</Notice>}
+        {problem && <Notice tone="wrong">{problem}</Notice>}
+        <Button weight="main" type="submit" busy={busy} disabled={!hasTool}>
+          Wake {wheel}
+        </Button>
+      </form>
+    </Dialog>
+  );
+}

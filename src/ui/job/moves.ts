@@ -1,0 +1,68 @@
+import { wording } from '../../core/diagnosis/actions';
+import { formatDifference, pressure, type UnitChoice } from '../../core/units';
+import type { Move, Station } from '../../core/visit';
+import { listWheels, positionName } from '../../core/wheel';
+
+export const stationNames: Record<Station, string> = {
+  placard: 'Placard',
+  gauge: 'Gauge',
+  scan: 'Scan',
+  car: 'Car',
+  follows: 'Judge',
+  write: 'Write',
+  prove: 'Prove',
+  'hand-over': 'Hand over',
+};
+
+/** A move as the button says it, and why it is the next. */
+export function moveWords(move: Move, units: UnitChoice): { label: string; why: string } {
+  switch (move.kind) {
+    case 'placard':
+      return { label: 'Enter the placard', why: 'Everything is measured against it.' };
+    case 'gauge':
+      return {
+        label: `Gauge ${move.wheel}`,
+        why: `Read the ${positionName[move.wheel]} tire, cold if it can be.`,
+      };
+    case 'fill': {
+      const add = formatDifference(pressure, move.addKPa, units.pressure);
+      return { label: `Fill ${move.wheel}, read again`, why: `${add} to the target at ${move.wheel}.` };
+    }
+    case 'wake':
+      return move.tries === 0
+        ? {
+            label: `Wake ${move.wheel}`,
+            why: `Antenna to the sidewall by the valve, ${positionName[move.wheel]}.`,
+          }
+        : {
+            label: `Wake ${move.wheel} again`,
+            why: 'Silent. Move the antenna, roll the wheel a quarter turn, other trigger.',
+          };
+    case 'read-car':
+      return { label: 'Read the car', why: 'Lead in, ignition on: registered IDs, codes, live pressures.' };
+    case 'support-supply':
+      return { label: 'Read the car again', why: 'Supply too low to write. Connect a charger first.' };
+    case 'write-ids':
+      return { label: 'Send the IDs', why: 'What the car holds is not what was heard at the wheels.' };
+    case 'read-back':
+      return { label: 'Read back', why: 'Whether the write worked is not known until it is read back.' };
+    case 'clear-codes':
+      return { label: 'Clear the codes', why: 'Cleared, and not back after the drive, is the proof.' };
+    case 'drive':
+      return { label: 'Drive and read', why: 'Above the wake speed the car must hear every wheel.' };
+    case 'look-at-lamp':
+      return {
+        label: 'Look at the lamp',
+        why: 'Ignition off and on: it must light for its check, then go out.',
+      };
+    case 'act':
+      return {
+        label: `${wording[move.finding.code].title}${move.finding.wheels.length > 0 ? `: ${listWheels(move.finding.wheels)}` : ''}`,
+        why: move.finding.action,
+      };
+    case 'hand-over':
+      return { label: 'Hand over', why: 'See what is proved, print the sheet, close the job.' };
+    case 'done':
+      return { label: 'Open the sheet', why: 'This job is handed over.' };
+  }
+}

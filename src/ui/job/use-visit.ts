@@ -1,0 +1,129 @@
+import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
+import { v7 as newKey } from 'uuid';
+import type { Job, Observation } from '../../core/job';
+import type { Outcome, Problem } from '../../core/outcome';
+import type { VisitView } from '../../core/visit/view';
+import { ask } from '../api';
+import { createOutbox, type Outbox, type Waiting } from './outbox';
+
+const none: readonly Waiting[] = [];
+
+export interface Visit {
+  view: VisitView;
+  /** The job as this device knows it: with what is still on its way. */
+  job: Job;
+  waiting: readonly Waiting[];
+  connected: boolean;
+  /** What is going on, and for how many seconds already. */
+  busy: { what: string; seconds: number } | undefined;
+  problem: Problem | undefined;
+  dismissProblem: () => void;
+  dismissRefused: (key: string) => void;
+  record: (observation: Observation, replaces?: string) => void;
+  /** Does one thing through the server; the same thing again after a lost answer is not done twice. */
+  act: (
+    what: string,
+    path: string,
+    body?: Record<string, unknown>,
+    method?: 'POST' | 'PATCH',
+  ) => Promise<boolean>;
+}
+
+export function useVisit(initial: VisitView): Visit {
+  const [view, setView] = useState(initial);
+  const [connected, setConnected] = useState(true);
+  const [busy, setBusy] = useState<Visit['busy']>();
+  const [problem, setProblem] = useState<Problem>();
+  const { id } = initial;
+  /** The key of each thing that was tried and not answered, so that a second try is the same thing. */
+  const keys = useRef(new Map<string, string>());
+
+  const outbox = useOutbox(id, setView);
+  const waiting = useSyncExternalStore(
+    outbox?.subscribe ?? (() => () => undefined),
+    outbox?.items ?? (() => none),
+    () => none,
+  );
+
+  const refresh = useCallback(async () => {
+    const fresh = await ask<VisitView>('GET', `/api/jobs/${id}`);
+    if (fresh.ok) setView(fresh.value);
+  }, [id]);
+
+  useEffect(() => {
+    const events = new EventSource(`/api/jobs/${id}/events`);
+    events.addEventListener('change', () => {
+      setConnected(true);
+      void refresh();
+      void outbox?.flush();
+    });
+    events.addEventListener('error', () => setConnected(false));
+    return () => events.close();
+  }, [id, refresh, outbox]);
+
+  useEffect(() => {
+    if (!busy) return undefined;
+    const timer = setInterval(() => setBusy((now) => now && { ...now, seconds: now.seconds + 1 }), 1000);
+    return () => clearInterval(timer);
+  }, [busy?.what]); // eslint-disable-line react-hooks/exhaustive-deps -- restarts with the thing, not with its seconds
+
+  const act: Visit['act'] = async (what, path, body = {}, method = 'POST') => {
+    if (busy) return false;
+    setBusy({ what, seconds: 0 });
+    setProblem(undefined);
+    const thing = `${path} ${JSON.stringify(body)}`;
+    const key = keys.current.get(thing) ?? newKey();
+    keys.current.set(thing, key);
+    const answer: Outcome<VisitView> = await ask<VisitView>(method, path, { key, ...body });
+    if (answer.ok || !['offline', 'server-error'].includes(answer.problem.code)) keys.current.delete(thing);
+    if (answer.ok) setView(answer.value);
+    else {
+      setProblem(answer.problem);
+      void refresh();
+    }
+    setBusy(undefined);
+    return answer.ok;
+  };
+
+  const job = useMemo(() => withWaiting(view.job, waiting), [view.job, waiting]);
+  return {
+    view,
+    job,
+    waiting,
+    connected,
+    busy,
+    problem,
+    dismissProblem: () => setProblem(undefined),
+    dismissRefused: (key) => outbox?.dismiss(key),
+    record: (observation, replaces) =>
+      outbox?.add({ key: newKey(), observation, ...(replaces && { replaces }) }),
+    act,
+  };
+}
+
+/** Made in the browser only, after the first paint: the server has no storage to look into. */
+function useOutbox(jobId: string, onStored: (view: VisitView) => void): Outbox | undefined {
+  const [outbox, setOutbox] = useState<Outbox>();
+  useEffect(() => {
+    const made = createOutbox(jobId, onStored);
+    // eslint-disable-next-line react-hooks/set-state-in-effect -- the browser's storage exists from here on
+    setOutbox(made);
+    void made.flush();
+  }, [jobId, onStored]);
+  return outbox;
+}
+
+function withWaiting(job: Job, waiting: readonly Waiting[]): Job {
+  const coming = waiting.filter(
+    ({ key, refused }) => refused === undefined && !job.observations.some((seen) => seen.key === key),
+  );
+  if (coming.length === 0) return job;
+  const replaced = new Set(coming.map(({ replaces }) => replaces));
+  return {
+    ...job,
+    observations: [
+      ...job.observations.filter(({ key }) => typeof key !== 'string' || !replaced.has(key)),
+      ...coming.map(({ key, observation }) => ({ ...observation, key })),
+    ],
+  };
+}

@@ -1,0 +1,42 @@
+import { X } from 'lucide-react';
+import { useEffect, useId, useRef, type ReactNode } from 'react';
+import { Button } from './Button';
+import styles from './Dialog.module.css';
+
+interface DialogProps {
+  title: string;
+  /** Takes the whole screen: hands are busy, nothing else matters. */
+  whole?: boolean;
+  onClose: () => void;
+  children: ReactNode;
+}
+
+/** A native modal dialog: the browser keeps the focus inside and closes it on Escape. */
+export function Dialog({ title, whole = false, onClose, children }: DialogProps) {
+  const ref = useRef<HTMLDialogElement>(null);
+  const titleId = useId();
+  useEffect(() => {
+    const dialog = ref.current;
+    if (dialog && !dialog.open) dialog.showModal();
+    return () => dialog?.close();
+  }, []);
+  return (
+    <dialog
+      ref={ref}
+      aria-labelledby={titleId}
+      className={whole ? `${styles.dialog} ${styles.whole}` : styles.dialog}
+      onCancel={(event) => {
+        event.preventDefault();
+        onClose();
+      }}
+    >
+      <div className={styles.head}>
+        <h2 id={titleId}>{title}</h2>
+        <Button weight="quiet" onClick={onClose} aria-label="Close">
+          <X aria-hidden="true" />
+        </Button>
+      </div>
+      <div className={styles.body}>{children}</div>
+    </dialog>
+  );
+}

@@ -1,0 +1,97 @@
+import { useId, type ComponentProps } from 'react';
+import styles from './Field.module.css';
+
+interface FieldProps extends Omit<ComponentProps<'input'>, 'onChange'> {
+  label: string;
+  hint?: string | undefined;
+  /** What is wrong with it, in one sentence. */
+  error?: string | undefined;
+  onValue: (value: string) => void;
+}
+
+export function Field({ label, hint, error, onValue, className, ...input }: FieldProps) {
+  const id = useId();
+  const described = [hint && `${id}-hint`, error && `${id}-error`].filter(Boolean).join(' ');
+  return (
+    <div className={className ? `${styles.field} ${className}` : styles.field}>
+      <label className={styles.label} htmlFor={id}>
+        {label}
+      </label>
+      <input
+        autoComplete="off"
+        {...input}
+        id={id}
+        className={styles.input}
+        aria-invalid={error !== undefined}
+        aria-describedby={described || undefined}
+        onChange={(event) => onValue(event.target.value)}
+      />
+      {hint && (
+        <span id={`${id}-hint`} className={styles.hint}>
+          {hint}
+        </span>
+      )}
+      {error && (
+        <span id={`${id}-error`} className={styles.error} role="alert">
+          {error}
+        </span>
+      )}
+    </div>
+  );
+}
+
+interface ChoiceProps<Value extends string> {
+  label: string;
+  options: readonly { value: Value; label: string }[];
+  value: Value | undefined;
+  onValue: (value: Value) => void;
+}
+
+/** One of a few, all in sight: no list to open with a glove. */
+export function Choice<Value extends string>({ label, options, value, onValue }: ChoiceProps<Value>) {
+  const name = useId();
+  return (
+    <fieldset className={styles.choice}>
+      <legend className={styles.label}>{label}</legend>
+      <div className={styles.options}>
+        {options.map((option) => (
+          <label key={option.value} className={styles.option}>
+            <input
+              type="radio"
+              name={name}
+              checked={option.value === value}
+              onChange={() => onValue(option.value)}
+            />
+            {option.label}
+          </label>
+        ))}
+      </div>
+    </fieldset>
+  );
+}
+
+interface SelectProps extends Omit<ComponentProps<'select'>, 'onChange'> {
+  label: string;
+  hint?: string | undefined;
+  options: readonly { value: string; label: string }[];
+  onValue: (value: string) => void;
+}
+
+export function Select({ label, hint, options, onValue, ...select }: SelectProps) {
+  const id = useId();
+  return (
+    <div className={styles.field}>
+      <label className={styles.label} htmlFor={id}>
+        {label}
+      </label>
+      <select {...select} id={id} className={styles.input} onChange={(event) => onValue(event.target.value)}>
+        {options.map((option) => (
+          <option key={option.value} value={option.value}>
+            {option.label}
+          </option>
+        ))}
+      </select>
+      {hint && <span className={styles.hint}>{hint}</span>}
+    </div>
+  );
+}

@@ -1,0 +1,213 @@
+import { useEffect, useRef, useState } from 'react';
+import type { Problem } from '../../core/outcome';
+import { distanceUnits, pressureUnits, temperatureUnits, type UnitChoice } from '../../core/units';
+import type { Person } from '../../core/visit/person';
+import type { ProfileSummary } from '../../core/visit/view';
+import { ask } from '../api';
+import { Button } from '../kit/Button';
+import { Choice, Field } from '../kit/Field';
+import { Notice } from '../kit/Notice';
+import styles from './Setup.module.css';
+
+type Account = Person & { active: boolean };
+type Theme = 'light' | 'dark' | 'system';
+const options = <Value extends string>(values: readonly Value[]) =>
+  values.map((value) => ({ value, label: value }));
+
+/** Units and look for whoever is signed in; people and vehicle profiles for a manager. */
+export function Setup({
+  person,
+  theme: shownTheme,
+  profiles,
+}: {
+  person: Person;
+  theme: Theme;
+  profiles: ProfileSummary[];
+}) {
+  const [units, setUnits] = useState(person.units);
+  const [theme, setTheme] = useState(shownTheme);
+  const [problem, setProblem] = useState<string>();
+  const choose = async (part: Partial<UnitChoice>) => {
+    const next = { ...units, ...part };
+    setUnits(next);
+    const kept = await ask('PATCH', '/api/me', { units: next });
+    if (!kept.ok) setProblem(kept.problem.message);
+  };
+  const chooseTheme = async (next: Theme) => {
+    setTheme(next);
+    const kept = await ask('PATCH', '/api/me', { theme: next });
+    if (!kept.ok) return setProblem(kept.problem.message);
+    if (next === 'system') delete document.documentElement.dataset.theme;
+    else document.documentElement.dataset.theme = next;
+  };
+  return (
+    <main className={styles.setup}>
+      <h1>Setup</h1>
+      {problem && <Notice tone="wrong">{problem}</Notice>}
+      <section className={styles.group} aria-labelledby="units">
+        <h2 id="units">Units and look, for {person.name}</h2>
+        <Choice
+          label="Pressure"
+          options={options(pressureUnits)}
+          value={units.pressure}
+          onValue={(pressure) => void choose({ pressure })}
+        />
+        <Choice
+          label="Temperature"
+          options={options(temperatureUnits)}
+          value={units.temperature}
+          onValue={(temperature) => void choose({ temperature })}
+        />
+        <Choice
+          label="Distance"
+          options={options(distanceUnits)}
+          value={units.distance}
+          onValue={(distance) => void choose({ distance })}
+        />
+        <Choice
+          label="Screen"
+          options={[
+            { value: 'system', label: 'as the device' },
+            { value: 'light', label: 'light' },
+            { value: 'dark', label: 'dark' },
+          ]}
+          value={theme}
+          onValue={(next) => void chooseTheme(next)}
+        />
+      </section>
+      {person.role === 'manager' && <People me={person} />}
+      <Profiles known={profiles} mayAdd={person.role === 'manager'} />
+    </main>
+  );
+}
+
+const roleOptions = options(['technician', 'adviser', 'manager'] as const);
+
+function People({ me }: { me: Person }) {
+  const [people, setPeople] = useState<Account[]>([]);
+  const [name, setName] = useState('');
+  const [passphrase, setPassphrase] = useState('');
+  const [role, setRole] = useState<Person['role']>('technician');
+  const [problem, setProblem] = useState<Problem>();
+  const load = () =>
+    ask<Account[]>('GET', '/api/people').then((found) =>
+      found.ok ? setPeople(found.value) : setProblem(found.problem),
+    );
+  useEffect(() => void load(), []);
+  const add = async () => {
+    const added = await ask('POST', '/api/people', { name, role, passphrase });
+    if (!added.ok) return setProblem(added.problem);
+    setProblem(undefined);
+    setName('');
+    setPassphrase('');
+    await load();
+  };
+  const setActive = async (id: string, active: boolean) => {
+    const changed = await ask('PATCH', `/api/people/${id}`, { active });
+    if (!changed.ok) return setProblem(changed.problem);
+    await load();
+  };
+  return (
+    <section className={styles.group} aria-labelledby="people">
+      <h2 id="people">People</h2>
+      <ul className={styles.people}>
+        {people.map(({ id, name: who, role: what, active }) => (
+          <li key={id}>
+            <span>
+              <b>{who}</b>, {what}
+              {!active && ', closed'}
+            </span>
+            {id !== me.id && (
+              <Button onClick={() => void setActive(id, !active)}>
+                {active ? 'Close account' : 'Open again'}
+              </Button>
+            )}
+          </li>
+        ))}
+      </ul>
+      <form
+        className={styles.group}
+        onSubmit={(event) => {
+          event.preventDefault();
+          void add();
+        }}
+      >
+        <div className={styles.row}>
+          <Field label="Name" value={name} onValue={setName} />
+          <Field
+            label="Passphrase"
+            type="password"
+            autoComplete="new-password"
+            hint="A few words, 10 characters or more"
+            value={passphrase}
+            onValue={setPassphrase}
+          />
+        </div>
+        <Choice label="Role" options={roleOptions} value={role} onValue={setRole} />
+        {problem && <Notice tone="wrong">{problem.message}</Notice>}
+        <Button type="submit" disabled={name.trim() === '' || passphrase === ''}>
+          Add this person
+        </Button>
+      </form>
+    </section>
+  );
+}
+
+function Profiles({ known, mayAdd }: { known: ProfileSummary[]; mayAdd: boolean }) {
+  const [profiles, setProfiles] = useState(known);
+  const [problem, setProblem] = useState<string>();
+  const file = useRef<HTMLInputElement>(null);
+  const take = async (chosen: File) => {
+    setProblem(undefined);
+    let document: unknown;
+    try {
+      document = JSON.parse(await chosen.text());
+    } catch {
+      return setProblem(`${chosen.name} is not JSON, so it was not taken in.`);
+    }
+    const saved = await ask('POST', '/api/profiles', document);
+    if (!saved.ok) {
+      const [issue] = saved.problem.issues ?? [];
+      return setProblem(
+        issue ? `${saved.problem.message} ${issue.path}: ${issue.message}.` : saved.problem.message,
+      );
+    }
+    const fresh = await ask<ProfileSummary[]>('GET', '/api/profiles');
+    if (fresh.ok) setProfiles(fresh.value);
+  };
+  return (
+    <section className={styles.group} aria-labelledby="profiles">
+      <h2 id="profiles">Kinds of vehicle on file</h2>
+      <ul className={styles.people}>
+        {profiles.map(({ name, label, fromYear, toYear, kind }) => (
+          <li key={name}>
+            <b>{label}</b>
+            <span className={styles.soft}>
+              {fromYear ?? ''}–{toYear ?? 'now'},{' '}
+              {kind === 'direct' ? 'sensors in the wheels' : 'by wheel speed'}
+            </span>
+          </li>
+        ))}
+        {profiles.length === 0 && <li>None yet. A manager takes in a file of vehicle profiles here.</li>}
+      </ul>
+      {problem && <Notice tone="wrong">{problem}</Notice>}
+      {mayAdd && (
+        <div>
+          <input
+            ref={file}
+            type="file"
+            accept=".json,application/json"
+            hidden
+            aria-label="Vehicle profiles"
+            onChange={(event) => {
+              const [chosen] = event.target.files ?? [];
+              if (chosen) void take(chosen);
+              event.target.value = '';
+            }}
+          />
+          <Button onClick={() => file.current?.click()}>Take in vehicle profiles</Button>
+        </div>
+      )}
+    </section>
+  );
+}

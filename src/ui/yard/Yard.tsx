@@ -1,0 +1,149 @@
+import { CircleCheck, CircleDashed, CircleOff, Lightbulb, TriangleAlert, Zap } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import { lampWords } from '../../core/job/words';
+import type { UnitChoice } from '../../core/units';
+import type { YardLine } from '../../core/visit/view';
+import { ask } from '../api';
+import { moveWords } from '../job/moves';
+import { Button } from '../kit/Button';
+import buttonStyles from '../kit/Button.module.css';
+import { Notice } from '../kit/Notice';
+import styles from './Yard.module.css';
+
+const lampIcons = {
+  off: CircleOff,
+  steady: Lightbulb,
+  'flash-then-steady': Zap,
+  'flash-while-driving': TriangleAlert,
+  'not-seen': CircleDashed,
+};
+const refreshMs = 15_000;
+
+/** Today's vehicles: lamp, state, next move; then what was handed over this week. */
+export function Yard({
+  initial,
+  units,
+  now: renderedAt,
+}: {
+  initial: YardLine[];
+  units: UnitChoice;
+  now: number;
+}) {
+  const [lines, setLines] = useState(initial);
+  const [now, setNow] = useState(renderedAt);
+  const [problem, setProblem] = useState<string>();
+  const file = useRef<HTMLInputElement>(null);
+
+  useEffect(() => {
+    const timer = setInterval(() => {
+      void ask<YardLine[]>('GET', '/api/yard').then((fresh) => {
+        if (fresh.ok) setLines(fresh.value);
+        setNow(Date.now());
+      });
+    }, refreshMs);
+    return () => clearInterval(timer);
+  }, []);
+
+  const importFile = async (chosen: File) => {
+    setProblem(undefined);
+    let document: unknown;
+    try {
+      document = JSON.parse(await chosen.text());
+    } catch {
+      return setProblem(
+        `${chosen.name} is not a job file: it is not JSON. Choose a file saved with “Job file”.`,
+      );
+    }
+    const taken = await ask<{ id: string }>('POST', '/api/jobs/import', document);
+    if (taken.ok) return window.location.assign(`/jobs/${taken.value.id}`);
+    const [issue] = taken.problem.issues ?? [];
+    setProblem(`${chosen.name}: ${taken.problem.message}${issue ? ` ${issue.path}: ${issue.message}.` : ''}`);
+  };
+
+  const open = lines.filter(({ state }) => state === 'open');
+  const done = lines.filter(({ state }) => state === 'handed-over');
+  const line = (entry: YardLine) => <Line key={entry.id} line={entry} units={units} now={now} />;
+  return (
+    <main className={styles.yard}>
+      <div className={styles.top}>
+        <h1>Yard</h1>
+        <div className={styles.actions}>
+          <input
+            ref={file}
+            type="file"
+            accept=".json,application/json"
+            hidden
+            aria-label="Job file"
+            onChange={(event) => {
+              const [chosen] = event.target.files ?? [];
+              if (chosen) void importFile(chosen);
+              event.target.value = '';
+            }}
+          />
+          <Button onClick={() => file.current?.click()}>Take in a job file</Button>
+          <a className={`${buttonStyles.button} ${buttonStyles.main}`} href="/book-in">
+            Book a car in
+          </a>
+        </div>
+      </div>
+      {problem && <Notice tone="wrong">{problem}</Notice>}
+      <section aria-label="In the shop">
+        <ul className={styles.list}>
+          {open.map(line)}
+          {open.length === 0 && <li className={styles.empty}>No car is in the shop. Book one in.</li>}
+        </ul>
+      </section>
+      <section aria-labelledby="handed-over">
+        <h2 id="handed-over">Handed over this week</h2>
+        <ul className={styles.list}>
+          {done.map(line)}
+          {done.length === 0 && (
+            <li className={styles.empty}>None yet. A car appears here once it is handed over.</li>
+          )}
+        </ul>
+      </section>
+    </main>
+  );
+}
+
+function Line({ line, units, now }: { line: YardLine; units: UnitChoice; now: number }) {
+  const Icon = lampIcons[line.lamp];
+  const lit = line.lamp !== 'off' && line.lamp !== 'not-seen';
+  const closed = line.state === 'handed-over';
+  return (
+    <li>
+      <a className={styles.line} href={closed ? `/jobs/${line.id}/sheet` : `/jobs/${line.id}`}>
+        <span className={styles.plate}>{line.plate || 'no plate'}</span>
+        <span>
+          <b>{line.label}</b>
+          <span className={styles.small}>Job {line.number}</span>
+        </span>
+        <span className={`${styles.lamp} ${lit ? styles.lit : ''}`}>
+          <Icon aria-hidden="true" />
+          <span>Lamp {line.lamp === 'not-seen' ? 'not looked at' : lampWords[line.lamp]}</span>
+        </span>
+        <span>
+          {closed ? (
+            <span className={`${styles.lamp} ${styles.closed}`}>
+              <CircleCheck aria-hidden="true" /> handed over
+            </span>
+          ) : (
+            <span className={styles.next}>{moveWords(line.move, units).label}</span>
+          )}
+          <span className={styles.small}>{line.headline}</span>
+        </span>
+        <span className={styles.time}>
+          {ago(line.handedOverAt ?? line.openedAt, now)}
+          <span className={styles.small}>by {line.openedBy}</span>
+        </span>
+      </a>
+    </li>
+  );
+}
+
+function ago(at: string, now: number): string {
+  const minutes = Math.max(0, Math.round((now - Date.parse(at)) / 60_000));
+  if (minutes < 60) return `${minutes} min ago`;
+  const hours = Math.round(minutes / 60);
+  return hours < 24 ? `${hours} h ago` : `${Math.round(hours / 24)} d ago`;
+}
