@@ -1,1 +1,93 @@
-export const shots = (): Promise<number> => Promise.resolve(1);
+import { chromium as browser, type Page } from '@playwright/test';
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import getPort from 'get-port';
+import people from '../../demo/people.json' with { type: 'json' };
+import { chromium } from '../../playwright.config';
+import { loadDemo } from './demo-data';
+import { root, startInstance } from './instance';
+import { say } from './say';
+
+interface Shot {
+  name: string;
+  /** A path, or the plate whose job is opened. */
+  at: string;
+  plate?: boolean;
+  phone?: boolean;
+  dark?: boolean;
+  then?: (page: Page) => Promise<void>;
+}
+
+const station = (name: string) => async (page: Page) => {
+  await page.getByRole('navigation').getByRole('button', { name }).click();
+  await page.getByRole('dialog').waitFor();
+};
+
+const list: Shot[] = [
+  { name: 'sign-in', at: '/sign-in' },
+  { name: 'yard', at: '/' },
+  { name: 'yard-dark', at: '/', dark: true },
+  { name: 'book-in', at: '/book-in' },
+  { name: 'job', at: 'KUR 125', plate: true },
+  { name: 'job-five-wheels-dark', at: 'FLT 03', plate: true, dark: true },
+  { name: 'job-phone', at: 'KUR 125', plate: true, phone: true },
+  {
+    name: 'gauge',
+    at: 'KUR 982',
+    plate: true,
+    then: async (page) => {
+      await station('Gauge')(page);
+      await page.getByLabel(/^Reading/).fill('218');
+      await page.getByRole('dialog').getByText('Simulated gauge').waitFor();
+    },
+  },
+  { name: 'gauge-phone', at: 'KUR 982', plate: true, phone: true, then: station('Gauge') },
+  { name: 'write-failed', at: 'KUR 125', plate: true, then: station('Write') },
+  { name: 'write-phone', at: 'KUR 007', plate: true, phone: true, then: station('Write') },
+  { name: 'prove', at: 'KUR 125', plate: true, then: station('Prove') },
+  { name: 'sheet', at: 'KUR 633', plate: true },
+  { name: 'setup', at: '/setup' },
+];
+
+/** Remakes docs/screenshots from the demo data, in a shop of its own that is gone afterwards. */
+export async function shots(): Promise<number> {
+  const folder = mkdtempSync(join(tmpdir(), 'hacienda-shots-'));
+  const target = join(root, 'docs/screenshots');
+  rmSync(target, { recursive: true, force: true });
+  mkdirSync(target, { recursive: true });
+  const port = await getPort({ host: '127.0.0.1' });
+  const shop = await startInstance({ folder, port, demo: true, prepare: loadDemo });
+  const window = await browser.launch(chromium);
+  try {
+    const who = people.find(({ role }) => role === 'manager');
+    const door = await window.newContext();
+    await door.request.post(`${shop.address}/api/sign-in`, { data: who, headers: { origin: shop.address } });
+    const storageState = await door.storageState();
+    for (const { name, at, plate, phone, dark, then } of list) {
+      const context = await window.newContext({
+        storageState,
+        viewport: phone ? { width: 390, height: 844 } : { width: 1280, height: 800 },
+        colorScheme: dark ? 'dark' : 'light',
+        reducedMotion: 'reduce',
+      });
+      const page = await context.newPage();
+      await page.goto(shop.address + (plate ? '/' : at));
+      if (plate) {
+        const href = await page.getByRole('link', { name: at }).getAttribute('href');
+        await page.goto(`${shop.address}${href}`, { waitUntil: 'load' });
+      }
+      await page.waitForFunction(() => !document.querySelector('astro-island[ssr]'));
+      await page.evaluate(() => document.fonts.ready);
+      await then?.(page);
+      await page.screenshot({ path: join(target, `${name}.png`) });
+      await context.close();
+      say(`docs/screenshots/${name}.png`);
+    }
+  } finally {
+    await window.close();
+    await shop.stop();
+    rmSync(folder, { recursive: true, force: true });
+  }
+  return 0;
+}

@@ -6,6 +6,8 @@ import type { Person } from '../services/people';
 
 /** A body larger than this is not read to its end. A job file of a long visit has some 100 kB. */
 const largestBody = 2 * 2 ** 20;
+/** Of a body that is too large so much is read past; beyond it the connection is cut. */
+const patienceBytes = 32 * 2 ** 20;
 
 /** Which HTTP status a problem has; all others are 400. */
 const statusOf: Record<string, number> = {
@@ -57,7 +59,7 @@ export const problemResponse = (problem: Problem): Response =>
 export const respond = (outcome: Outcome<unknown>): Response =>
   outcome.ok ? json(outcome.value) : problemResponse(outcome.problem);
 
-/** The body as text, if it is not too large. Problem: `too-large`. */
+/** The body as text, if it is not too large: then the rest is read past, so that the answer arrives. Problem: `too-large`. */
 export async function bodyText(request: Request): Promise<Outcome<string>> {
   const decoder = new TextDecoder();
   let size = 0;
@@ -65,13 +67,13 @@ export async function bodyText(request: Request): Promise<Outcome<string>> {
   if (request.body) {
     for await (const chunk of request.body as unknown as AsyncIterable<Uint8Array>) {
       size += chunk.byteLength;
-      if (size > largestBody) {
-        return failure('too-large', `This is larger than ${largestBody / 2 ** 20} MB. Send less at once.`);
-      }
-      text += decoder.decode(chunk, { stream: true });
+      if (size > patienceBytes) break;
+      text = size > largestBody ? '' : text + decoder.decode(chunk, { stream: true });
     }
   }
-  return success(text + decoder.decode());
+  return size > largestBody
+    ? failure('too-large', `This is larger than ${largestBody / 2 ** 20} MB. Send less at once.`)
+    : success(text + decoder.decode());
 }
 
 /** The body as JSON of a shape. Problems: `too-large`, `not-json`, `invalid-input`. */

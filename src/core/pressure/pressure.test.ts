@@ -1,9 +1,8 @@
 import fc from 'fast-check';
-import { all, create } from 'mathjs';
+import * as math from 'mathjs';
 import { describe, expect, it } from 'vitest';
 import { atmosphericKPa, atTemperature, pressureToSet } from '.';
 
-const math = create(all);
 const celsius = fc.double({ min: -40, max: 60, noNaN: true });
 const altitudeM = fc.double({ min: 0, max: 4000, noNaN: true });
 

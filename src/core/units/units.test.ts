@@ -1,10 +1,8 @@
 import fc from 'fast-check';
 import Qty from 'js-quantities';
-import { all, create } from 'mathjs';
+import * as math from 'mathjs';
 import { describe, expect, it } from 'vitest';
 import { distance, figure, format, formatDifference, parse, pressure, temperature, unitNamed } from '.';
-
-const math = create(all);
 
 describe('pressure units', () => {
   it('follow NIST SP 811 (2008) appendix B.8, figures from memory', () => {

@@ -47,17 +47,17 @@ export interface MoveContext {
   hasTool: boolean;
 }
 
-/** The next move of a visit: measure first, then put right, then prove. */
+/** The next move of a visit: first what is unknown of a write, then measure, put right, prove. */
 export function nextMove(job: Job, { assessment, handedOver, hasLead, hasTool }: MoveContext): Move {
   if (handedOver) return { kind: 'done' };
   const ledger = ledgerOf(job);
-  const measure = nextMeasurement(job, ledger, hasLead, hasTool);
-  if (measure) return measure;
-
   const pending = (job.carWrites ?? []).some(
     (write) => writeVerdict(write) === 'unknown' && write === lastOfKind(job, write.kind),
   );
   if (pending && hasLead) return { kind: 'read-back' };
+
+  const measure = nextMeasurement(job, ledger, hasLead, hasTool);
+  if (measure) return measure;
 
   const part = firstOf(assessment, needsPart);
   if (part) return { kind: 'act', finding: part };

@@ -1,0 +1,31 @@
+import { defineConfig } from '@playwright/test';
+
+/** Debian's Chromium. The flags keep it from reaching out on its own. */
+export const chromium = {
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+};
+
+export default defineConfig({
+  testDir: 'tests/e2e',
+  globalSetup: './tests/support/open-shop.ts',
+  workers: 1,
+  timeout: 120_000,
+  expect: { timeout: 15_000 },
+  reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],
+  use: {
+    browserName: 'chromium',
+    launchOptions: chromium,
+    viewport: { width: 1280, height: 800 },
+    storageState: 'test-results/signed-in.json',
+    screenshot: 'only-on-failure',
+  },
+});

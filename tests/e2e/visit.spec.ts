@@ -1,0 +1,340 @@
+import { gzipSync } from 'node:zlib';
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+import { address, expectMove, openJob } from '../support/visit';
+
+/** Takes the next move with the keyboard alone. */
+async function enter(page: Page, label: string): Promise<void> {
+  await expectMove(page, label);
+  await page.locator('body').focus();
+  await page.keyboard.press('Enter');
+}
+
+async function typeGauges(page: Page, readings: string[]): Promise<void> {
+  for (const reading of readings) {
+    await expect(page.getByRole('dialog').getByLabel(/^Reading/)).toBeFocused();
+    await page.keyboard.type(reading);
+    await page.keyboard.press('Enter');
+  }
+  await expect(page.getByRole('dialog')).toBeHidden();
+}
+
+/** Chooses in a radio group and keeps it, by Tab, arrows and Enter. */
+async function lampIsOff(page: Page): Promise<void> {
+  await expect(page.getByRole('dialog', { name: 'The lamp' })).toBeVisible();
+  const off = page.getByRole('radio', { name: 'off', exact: true });
+  for (let n = 0; n < 8 && !(await off.evaluate((node) => node === document.activeElement)); n += 1)
+    await page.keyboard.press('Tab');
+  await page.keyboard.press('Space');
+  await expect(off).toBeChecked();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('dialog')).toBeHidden();
+}
+
+async function handOver(page: Page): Promise<void> {
+  await enter(page, 'Hand over');
+  const button = page.getByRole('button', { name: 'Hand over, proved' });
+  await expect(button).toBeVisible();
+  for (let n = 0; n < 8 && !(await button.evaluate((node) => node === document.activeElement)); n += 1)
+    await page.keyboard.press('Tab');
+  await page.keyboard.press('Enter');
+  await page.waitForURL(/\/sheet$/);
+}
+
+test('a car whose new RR sensor was never registered leaves proved, by keyboard alone', async ({ page }) => {
+  const path = await openJob(page, 'KUR 417');
+
+  await enter(page, 'Gauge LF');
+  await page.keyboard.type('231');
+  await expect(page.getByRole('dialog').getByText('at placard')).toBeVisible();
+  await page.keyboard.press('Enter');
+  await typeGauges(page, ['230', '32.0 psi', '220']);
+
+  for (const wheel of ['LF', 'RF', 'RR', 'LR']) await enter(page, `Wake ${wheel}`);
+  await expect(page.getByRole('button', { name: /Sensor RR, ID 4B9A 61F0/ })).toBeVisible();
+  await enter(page, 'Read the car');
+  await expect(page.getByText('ID unknown to the car: RR')).toBeVisible();
+
+  await enter(page, 'Send the IDs');
+  const run = page.getByRole('dialog', { name: 'Send the IDs to the car' });
+  await expect(run.getByRole('row', { name: /RR/ })).toContainText('4B11 E0F6');
+  const send = run.getByRole('button', { name: /Send 4 IDs/ });
+  for (let n = 0; n < 6 && !(await send.evaluate((node) => node === document.activeElement)); n += 1)
+    await page.keyboard.press('Tab');
+  await page.keyboard.press('Enter');
+  await expect(run.getByText('It worked: the car holds what was asked at every wheel.')).toBeVisible();
+  await expect(run.getByRole('row', { name: /RR/ })).toContainText(/4B11 E0F6.*4B9A 61F0.*4B9A 61F0/);
+  await page.keyboard.press('Escape');
+
+  await enter(page, 'Clear the codes');
+  await enter(page, 'Drive and read');
+  await enter(page, 'Look at the lamp');
+  await lampIsOff(page);
+  await handOver(page);
+
+  const sheet = page.getByRole('article');
+  await expect(sheet).toContainText('Proved');
+  const rr = sheet.getByRole('row', { name: /^RR/ });
+  await expect(rr).toContainText('220'); // placard
+  await expect(rr).toContainText('221'); // 32.0 psi
+  await expect(rr).toContainText(/4B11 E0F6.*4B9A 61F0.*4B9A 61F0/);
+  await expect(sheet).toContainText('ID unknown to the car: RR');
+  await expect(sheet).toContainText('IDs sent to the car, changed at RR: read back and right.');
+  await expect(sheet).toContainText('Codes cleared (C1B31): read back and right.');
+  await expect(sheet.getByRole('row', { name: /^Lamp/ })).toContainText(/flashes, then steady.*off/);
+  await expect(sheet).not.toContainText('Still stands');
+
+  // One page on paper.
+  const pdf = await page.pdf({ format: 'A4' });
+  expect(pdf.toString('latin1').match(/\/Type\s*\/Page[^s]/g)).toHaveLength(1);
+
+  // The file comes away whole, and taken in again it is the same job.
+  const download = await page.request.get(`${address()}/api${path}/file`);
+  const file = (await download.json()) as { format: string; carWrites: unknown[] };
+  expect(file.format).toBe('hacienda.job/1');
+  expect(file.carWrites).toHaveLength(2);
+  const again = await page.request.post(`${address()}/api/jobs/import`, {
+    data: file,
+    headers: { origin: address() },
+  });
+  expect(await again.json()).toEqual({ id: path.split('/').at(-1), already: true });
+});
+
+test('a car with one low tire leaves proved, by touch on a phone', async ({ browser }) => {
+  const context = await browser.newContext({
+    viewport: { width: 390, height: 844 },
+    hasTouch: true,
+    isMobile: true,
+    storageState: 'test-results/signed-in.json',
+  });
+  const page = await context.newPage();
+  await openJob(page, 'KUR 982');
+  const tap = async (name: string | RegExp) => {
+    const button = page.getByRole('button', { name, exact: typeof name === 'string' }).last();
+    await expect(button).toBeEnabled();
+    await button.tap();
+  };
+  const key = async (digits: string) => {
+    for (const digit of digits)
+      await page
+        .getByRole('group', { name: 'Keypad' })
+        .getByRole('button', { name: digit, exact: true })
+        .tap();
+  };
+
+  await tap('Gauge LF');
+  for (const [wheel, reading] of [
+    ['LF', '229'],
+    ['RF', '166'],
+    ['RR', '219'],
+    ['LR', '221'],
+  ] as const) {
+    await key(reading);
+    if (wheel === 'RF') await expect(page.getByRole('dialog').getByText('−64 kPa')).toBeVisible();
+    await tap(`Keep ${wheel}`);
+  }
+  for (const wheel of ['LF', 'RF', 'RR', 'LR']) await tap(`Wake ${wheel}`);
+  await tap('Read the car');
+  await expect(page.getByText('Tire low: RF')).toBeVisible();
+
+  await tap('Fill RF, read again');
+  await tap('Let air to 230');
+  await expect(page.getByText('Simulated gauge: 230 kPa')).toBeVisible();
+  await key('230');
+  await tap('Keep RF');
+  await tap('Drive and read');
+  await tap('Look at the lamp');
+  await page.locator('label', { hasText: /^off$/ }).tap();
+  await tap('Keep the lamp');
+  await tap('Hand over');
+  await tap('Hand over, proved');
+  await page.waitForURL(/\/sheet$/);
+
+  const sheet = page.getByRole('article');
+  await expect(sheet).toContainText('Proved');
+  const rf = sheet.getByRole('row', { name: /^RF/ });
+  await expect(rf).toContainText(/230.*166.*230/);
+  await expect(sheet).toContainText('Tire low: RF');
+  await expect(sheet).toContainText('RF filled from 166 kPa to 230 kPa.');
+  await context.close();
+});
+
+test('a write that answers "yes" and reads back wrong is shown as failed', async ({ page }) => {
+  await openJob(page, 'KUR 125');
+  await page.getByRole('button', { name: /Last write: failed/ }).click();
+  const run = page.getByRole('dialog');
+  await expect(run.getByText(/It failed. The car answered “yes”, and holds something else/)).toBeVisible();
+  await expect(run.getByRole('row', { name: /^RR/ })).toContainText('not what was asked');
+});
+
+test('a write whose answer was lost is unknown until it is read back', async ({ page }) => {
+  await openJob(page, 'KUR 007');
+  await enter(page, 'Read back');
+  const run = page.getByRole('dialog');
+  await expect(run.getByText(/^Unknown: the car was asked/)).toBeVisible();
+  await run.getByRole('button', { name: 'Read back' }).click();
+  await expect(run.getByText(/^It worked/)).toBeVisible();
+});
+
+test('a second browser sees a reading within a second, nothing moves, and a lost connection loses nothing', async ({
+  page,
+  browser,
+}) => {
+  const path = await openJob(page, 'FLT 03');
+  const context = await browser.newContext({ storageState: 'test-results/signed-in.json' });
+  const other = await context.newPage();
+  await other.goto(address() + path);
+  await expect(other.locator('astro-island[ssr]')).toHaveCount(0);
+  await other.evaluate(() => document.fonts.ready);
+  // What moves on the page when the reading arrives; the list of findings is what may change.
+  await other.evaluate(() => {
+    const moved: string[] = [];
+    Object.assign(window, { moved });
+    new PerformanceObserver((list) => {
+      for (const entry of list.getEntries() as (PerformanceEntry & { sources: { node: Node | null }[] })[]) {
+        for (const { node } of entry.sources) {
+          const element = node instanceof Element ? node : node?.parentElement;
+          if (!element?.closest('[aria-live]')) moved.push(element?.outerHTML.slice(0, 80) ?? 'gone');
+        }
+      }
+    }).observe({ type: 'layout-shift' });
+  });
+
+  await page.keyboard.press('4');
+  await page.keyboard.press('g');
+  await page.getByLabel(/^Reading/).fill('301');
+  const started = Date.now();
+  await page.keyboard.press('Enter');
+  await expect(other.getByRole('button', { name: /Gauge LR, 301 kPa/ })).toBeVisible({ timeout: 1000 });
+  expect(Date.now() - started).toBeLessThan(1500);
+  expect(await other.evaluate(() => (window as unknown as { moved: string[] }).moved)).toEqual([]);
+
+  // Offline: the reading stays on this device, through a reload, and goes out once.
+  await page.context().setOffline(true);
+  await page.keyboard.press('g');
+  await page.getByLabel(/^Reading/).fill('388');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/1 kept on this device/)).toBeVisible();
+  await page.context().setOffline(false);
+  await page.reload();
+  await expect(other.getByRole('button', { name: /Gauge LR, 388 kPa/ })).toBeVisible();
+  const job = (await (await page.request.get(`${address()}/api${path}`)).json()) as {
+    job: { observations: { kPa?: number }[] };
+  };
+  expect(job.job.observations.filter(({ kPa }) => kPa === 388)).toHaveLength(1);
+  await context.close();
+});
+
+test('booking in tests the VIN, knows a plate, and opens the job', async ({ page }) => {
+  await page.goto(`${address()}/book-in`);
+  await expect(page.locator('astro-island[ssr]')).toHaveCount(0);
+  await page.getByLabel('VIN').fill('11111111211111111');
+  await expect(page.getByText(/check digit is 2, these characters call for 1/)).toBeVisible();
+  await page.getByLabel('VIN').fill('');
+  await page.getByLabel('Plate').fill('kur 633');
+  await expect(page.getByText('Known here: Corriente Vela, red')).toBeVisible();
+  await expect(page.getByLabel('Model year')).toHaveValue('2017');
+  await page.getByText('on, steady').click();
+  await page.getByRole('button', { name: 'Book in' }).click();
+  await page.waitForURL(/\/jobs\//);
+  await expect(page.getByText('Lamp on, steady')).toBeVisible();
+});
+
+test('what a stale placard edit would overwrite is told, and not overwritten', async ({ page, browser }) => {
+  // A browser that hears no news, as behind a bad connection.
+  await page.route('**/events', (route) => route.abort());
+  const path = await openJob(page, 'ARR 774');
+  await page.getByRole('navigation').getByRole('button', { name: 'Placard' }).click();
+  const context = await browser.newContext({ storageState: 'test-results/signed-in.json' });
+  const job = `${address()}/api${path}`;
+  const { version } = (await (await context.request.get(job)).json()) as { version: number };
+  const changes = {
+    placard: [
+      { position: 'front', coldKPa: 245 },
+      { position: 'rear', coldKPa: 240 },
+    ],
+  };
+  const headers = { origin: address() };
+  expect(
+    (
+      await context.request.patch(job, { headers, data: { key: crypto.randomUUID(), version, changes } })
+    ).status(),
+  ).toBe(200);
+
+  await page.getByLabel('Front, cold kPa').fill('250');
+  await page.getByRole('button', { name: 'Keep the placard' }).click();
+  await expect(page.getByRole('dialog').getByText(/your change was not stored/)).toBeVisible();
+  const { job: now } = (await (await context.request.get(job)).json()) as { job: { placard: unknown } };
+  expect(now.placard).toEqual(changes.placard);
+  await context.close();
+});
+
+for (const theme of ['light', 'dark'] as const) {
+  for (const width of [1280, 390]) {
+    test(`axe finds nothing on any view, ${theme}, ${width} wide`, async ({ browser }) => {
+      const context = await browser.newContext({
+        colorScheme: theme,
+        viewport: { width, height: width === 390 ? 844 : 800 },
+        storageState: 'test-results/signed-in.json',
+        reducedMotion: 'reduce',
+      });
+      const page = await context.newPage();
+      const clean = async (where: string) => {
+        const { violations } = await new AxeBuilder({ page }).analyze();
+        expect(violations.map(({ id, nodes }) => `${where}: ${id} ${nodes[0]?.html}`)).toEqual([]);
+      };
+      const wide = () => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+      for (const path of ['/', '/book-in', '/setup', '/sign-in', '/nowhere']) {
+        await page.goto(address() + path);
+        await clean(path);
+        expect(await wide(), path).toBeLessThanOrEqual(0);
+      }
+      const job = await openJob(page, 'KUR 125');
+      await clean('job');
+      expect(await wide(), 'job').toBeLessThanOrEqual(0);
+      for (const station of ['Placard', 'Gauge', 'Scan', 'Write', 'Prove', 'Hand over']) {
+        await page.getByRole('navigation').getByRole('button', { name: station }).click();
+        await expect(page.getByRole('dialog')).toBeVisible();
+        await clean(station);
+        await page.keyboard.press('Escape');
+        await expect(page.getByRole('dialog')).toBeHidden();
+      }
+      for (const [name, button] of [
+        ['lamp', 'Lamp'],
+        ['weather', 'Weather'],
+        ['keys', 'Keys'],
+      ] as const) {
+        await page.getByRole('button', { name: button, exact: true }).click();
+        await clean(name);
+        await page.keyboard.press('Escape');
+      }
+      await page.goto(`${address()}${job}/sheet`);
+      await clean('sheet');
+      await context.close();
+    });
+  }
+}
+
+test('what is pressed is at least 48 px, and the first view of the job carries at most 130 kB of script', async ({
+  page,
+}) => {
+  const path = await openJob(page, 'KUR 125');
+  let script = 0;
+  const sizes: Promise<void>[] = [];
+  page.on('response', (response) => {
+    if (response.request().resourceType() !== 'script') return;
+    sizes.push(response.body().then((body) => void (script += gzipSync(body).length)));
+  });
+  await page.goto(address() + path);
+  await expect(page.locator('astro-island[ssr]')).toHaveCount(0);
+  await Promise.all(sizes);
+  expect(script).toBeGreaterThan(10_000);
+  expect(script).toBeLessThan(130_000);
+  const small = await page.locator('main button:visible, main a:visible').evaluateAll((nodes) =>
+    nodes.flatMap((node) => {
+      const { width, height } = node.getBoundingClientRect();
+      return width < 48 || height < 48 ? [`${node.textContent} ${width}x${height}`] : [];
+    }),
+  );
+  expect(small).toEqual([]);
+});

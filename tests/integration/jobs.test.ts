@@ -1,0 +1,202 @@
+import fc from 'fast-check';
+import { QueryTypes } from 'sequelize';
+import { v7 as newKey } from 'uuid';
+import { describe, expect, it } from 'vitest';
+import { parseJob } from '../../src/core/job/schema';
+import { database } from '../../src/data/database';
+import {
+  bookIn,
+  editJob,
+  exportJob,
+  handOver,
+  importJob,
+  record,
+  viewJob,
+  yard,
+} from '../../src/services/jobs';
+import { lookUp } from '../../src/services/vehicles';
+import { exportedJob } from '../support/arbitrary-job';
+import { gauge, gauges, lamp, lives, registry, scans } from '../support/car';
+import { person } from '../support/people';
+
+const ines = person();
+const must = <Value>(
+  outcome: { ok: true; value: Value } | { ok: false; problem: { message: string } },
+): Value => {
+  if (!outcome.ok) throw new Error(outcome.problem.message);
+  return outcome.value;
+};
+const count = async (table: string, jobId: string) =>
+  Number(
+    (
+      await database().query<{ n: string }>(`SELECT count(*) AS n FROM ${table} WHERE job_id = $1`, {
+        bind: [jobId],
+        type: QueryTypes.SELECT,
+      })
+    )[0]?.n,
+  );
+
+async function newJob(vehicle: { plate?: string; vin?: string } = {}) {
+  const booked = await bookIn({ key: newKey(), vehicle: { label: 'Corriente Vela', ...vehicle } }, ines);
+  return must(booked).id;
+}
+const entry = (observation: ReturnType<typeof gauge>) => ({ key: newKey(), observation });
+
+describe('a recorded thing', () => {
+  it('sent twice is stored once, even at the same time', async () => {
+    const id = await newJob();
+    const reading = entry(gauge(1, 'LF', 230));
+    await Promise.all([record(id, reading, ines), record(id, reading, ines), record(id, reading, ines)]);
+    expect(await count('observations', id)).toBe(1);
+  });
+
+  it('with a key of another job is refused', async () => {
+    const reading = entry(gauge(1, 'LF', 230));
+    must(await record(await newJob(), reading, ines));
+    expect(await record(await newJob(), reading, ines)).toMatchObject({
+      ok: false,
+      problem: { code: 'key-in-use' },
+    });
+  });
+
+  it('is put right by another that points to it; both stay, and only once', async () => {
+    const id = await newJob();
+    const wrong = entry(gauge(1, 'LF', 320));
+    const right = { ...entry(gauge(1, 'LF', 230)), replaces: wrong.key };
+    must(await record(id, wrong, ines));
+    const view = must(await record(id, right, ines));
+    expect(view.job.observations).toMatchObject([{ kPa: 230 }]);
+    expect(view.job.corrected).toMatchObject([{ replacedBy: right.key, observation: { kPa: 320 } }]);
+    const again = { ...entry(gauge(1, 'LF', 231)), replaces: wrong.key };
+    expect(await record(id, again, ines)).toMatchObject({
+      ok: false,
+      problem: { code: 'already-corrected' },
+    });
+  });
+
+  it('can be neither changed nor deleted, not even in the database', async () => {
+    const id = await newJob();
+    must(await record(id, entry(gauge(1, 'LF', 230)), ines));
+    await expect(database().query('DELETE FROM observations')).rejects.toThrow(/append-only/);
+    await expect(database().query("UPDATE observations SET body = '{}'")).rejects.toThrow(/append-only/);
+  });
+
+  it('is not taken from an adviser, but for the lamp', async () => {
+    const id = await newJob();
+    const pilar = person('adviser');
+    expect(await record(id, entry(gauge(1, 'LF', 230)), pilar)).toMatchObject({
+      ok: false,
+      problem: { code: 'not-allowed' },
+    });
+    expect(await record(id, entry(lamp(1, 'off')), pilar)).toMatchObject({ ok: true });
+  });
+});
+
+describe('a booking', () => {
+  it('pressed twice opens one job', async () => {
+    const key = newKey();
+    const vehicle = { label: 'Ostrel Menta' };
+    const [one, two] = await Promise.all([
+      bookIn({ key, vehicle }, ines),
+      bookIn({ key, vehicle }, ines).catch(() => undefined),
+    ]);
+    expect(must(await bookIn({ key, vehicle }, ines)).id).toBe(must(one).id);
+    if (two) expect(must(two).id).toBe(must(one).id);
+  });
+
+  it('of a known plate or VIN brings the vehicle back, however it is written', async () => {
+    await newJob({ plate: 'abc 12-3', vin: '1111-1111-1111-1111-1' });
+    expect(await lookUp({ plate: 'ABC123' })).toMatchObject({ label: 'Corriente Vela', visits: 1 });
+    await newJob({ vin: '11111111111111111' });
+    expect(await lookUp({ vin: '11111111111111111' })).toMatchObject({ plate: 'ABC123', visits: 2 });
+  });
+});
+
+describe('an edit', () => {
+  const placard = (coldKPa: number) => ({ placard: [{ position: 'front' as const, coldKPa }] });
+
+  it('on a stale version is refused with what changed, and overwrites nothing', async () => {
+    const id = await newJob();
+    const { version } = must(await viewJob(id));
+    must(await editJob(id, { key: newKey(), version, changes: placard(230) }, person('manager')));
+    const late = await editJob(id, { key: newKey(), version, changes: placard(250) }, ines);
+    expect(late).toMatchObject({ ok: false, problem: { code: 'stale', issues: [{ path: 'placard' }] } });
+    expect(must(await viewJob(id)).job.placard).toEqual(placard(230).placard);
+  });
+
+  it('sent twice is made once', async () => {
+    const id = await newJob();
+    const { version } = must(await viewJob(id));
+    const edit = { key: newKey(), version, changes: placard(240) };
+    const first = must(await editJob(id, edit, ines));
+    expect(must(await editJob(id, edit, ines)).version).toBe(first.version);
+  });
+});
+
+describe('handing over', () => {
+  it('asks for a reason where the visit is not proved, and closes the job to readings', async () => {
+    const id = await newJob();
+    const { version } = must(await viewJob(id));
+    expect(await handOver(id, { key: newKey(), version }, ines)).toMatchObject({
+      ok: false,
+      problem: { code: 'not-proved' },
+    });
+    must(await handOver(id, { key: newKey(), version, unproved: 'customer in a hurry' }, ines));
+    expect(await record(id, entry(gauge(1, 'LF', 230)), ines)).toMatchObject({
+      ok: false,
+      problem: { code: 'handed-over' },
+    });
+    expect((await yard()).find((line) => line.id === id)).toMatchObject({ state: 'handed-over' });
+  });
+
+  it('puts the sensors heard on file, so that the next visit knows them', async () => {
+    const key = newKey();
+    const tpms = {
+      kind: 'direct' as const,
+      positions: ['LF', 'RF', 'RR', 'LR'] as ('LF' | 'RF' | 'RR' | 'LR')[],
+    };
+    const placardLines = [
+      { position: 'front' as const, coldKPa: 230 },
+      { position: 'rear' as const, coldKPa: 220 },
+    ];
+    const vehicle = { label: 'Corriente Brisa', plate: 'FILE 1', tpms };
+    const { id } = must(await bookIn({ key, vehicle, placard: placardLines }, ines));
+    const seen = [...gauges(1), ...scans(2), registry(3), ...lives(4, undefined, 62), lamp(5, 'off')];
+    for (const observation of seen) must(await record(id, { key: newKey(), observation }, ines));
+    const view = must(await viewJob(id));
+    expect(view.proof.proved).toBe(true);
+    must(await handOver(id, { key: newKey(), version: view.version }, ines));
+    const next = must(
+      await bookIn({ key: newKey(), vehicle: { label: 'Corriente Brisa', plate: 'FILE 1' } }, ines),
+    );
+    expect(must(await viewJob(next.id)).job.sensors).toHaveLength(4);
+  });
+});
+
+describe('a job file', () => {
+  it('taken in and exported again is equal, and taken in twice is one job', async () => {
+    await fc.assert(
+      fc.asyncProperty(exportedJob, async (file) => {
+        const job = must(parseJob(file));
+        const taken = must(await importJob(job, ines));
+        expect(must(await exportJob(taken.id))).toEqual(file);
+        expect(must(await importJob(job, ines))).toEqual({ id: taken.id, already: true });
+        expect(must(await exportJob(taken.id))).toEqual(file);
+      }),
+      { numRuns: 25 },
+    );
+  });
+
+  it('of another program, without keys, is taken in once', async () => {
+    const job = must(
+      parseJob({
+        format: 'hacienda.job/1',
+        vehicle: { label: 'Elsewhere', tpms: { kind: 'direct' } },
+        observations: [lamp(0, 'off')],
+      }),
+    );
+    const first = must(await importJob(job, ines));
+    expect(must(await importJob(job, ines)).id).toBe(first.id);
+    expect(await count('observations', first.id)).toBe(1);
+  });
+});

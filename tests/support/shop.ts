@@ -1,0 +1,87 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import getPort from 'get-port';
+import { loadDemo } from '../../src/cli/demo-data';
+import { startInstance, type Instance } from '../../src/cli/instance';
+import people from '../../demo/people.json' with { type: 'json' };
+
+/** A whole shop of the tests' own: database, simulated devices, built server. */
+export interface Shop extends Instance {
+  port: number;
+  close: () => Promise<void>;
+}
+
+export async function openShop(cars?: object[]): Promise<Shop> {
+  const folder = mkdtempSync(join(tmpdir(), 'hacienda-shop-'));
+  const file = join(folder, 'some-cars.json');
+  if (cars) writeFileSync(file, JSON.stringify(cars));
+  const port = await getPort({ host: '127.0.0.1' });
+  const instance = await startInstance({
+    folder,
+    port,
+    demo: true,
+    prepare: loadDemo,
+    ...(cars && { cars: file }),
+  });
+  return Object.assign(instance, {
+    port,
+    close: async () => {
+      await instance.stop();
+      rmSync(folder, { recursive: true, force: true });
+    },
+  });
+}
+
+/** Somebody signed in, asking the shop over HTTP. */
+export class Client {
+  private constructor(
+    private readonly address: string,
+    private readonly cookie: string,
+  ) {}
+
+  static async signIn(
+    address: string,
+    role: 'technician' | 'adviser' | 'manager' = 'technician',
+  ): Promise<Client> {
+    const who = people.find((person) => person.role === role);
+    const response = await fetch(`${address}/api/sign-in`, {
+      method: 'POST',
+      headers: { origin: address, 'content-type': 'application/json' },
+      body: JSON.stringify(who),
+    });
+    if (!response.ok) throw new Error(`sign-in: ${response.status} ${await response.text()}`);
+    return new Client(address, response.headers.get('set-cookie')?.split(';')[0] ?? '');
+  }
+
+  at(address: string): Client {
+    return new Client(address, this.cookie);
+  }
+
+  fetch(path: string, init: RequestInit = {}): Promise<Response> {
+    return fetch(this.address + path, {
+      ...init,
+      headers: { cookie: this.cookie, origin: this.address, ...init.headers },
+    });
+  }
+
+  async get<Value>(path: string): Promise<Value> {
+    const response = await this.fetch(path);
+    if (!response.ok) throw new Error(`${path}: ${response.status} ${await response.text()}`);
+    return (await response.json()) as Value;
+  }
+
+  send(method: string, path: string, body: unknown): Promise<Response> {
+    return this.fetch(path, {
+      method,
+      headers: { 'content-type': 'application/json' },
+      body: typeof body === 'string' ? body : JSON.stringify(body),
+    });
+  }
+
+  async post<Value>(path: string, body: unknown): Promise<Value> {
+    const response = await this.send('POST', path, body);
+    if (!response.ok) throw new Error(`${path}: ${response.status} ${await response.text()}`);
+    return (await response.json()) as Value;
+  }
+}
