@@ -1,10 +1,9 @@
-import { assess, toRead, wording } from '../core/diagnosis';
+import { assess, titleOf, toRead } from '../core/diagnosis';
 import { toJobFile } from '../core/job/record';
 import { latest, allOf } from '../core/job';
 import { proofOf } from '../core/proof';
 import { nextMove } from '../core/visit';
 import { plateOf, type VisitView, type YardLine } from '../core/visit/view';
-import { listWheels } from '../core/wheel';
 import type { StoredJob } from '../data/jobs';
 import { hasLead, hasTool, practiceBay } from './devices';
 
@@ -45,7 +44,7 @@ export function yardLineOf(stored: StoredJob, canBeRead: boolean): YardLine {
     openedBy: row.openedBy,
     handedOverAt: row.handedOverAt?.toISOString() ?? null,
     lamp: latest(allOf(view.job, 'lamp'))?.seen.state ?? 'not-seen',
-    headline: top ? [wording[top.code].title, listWheels(top.wheels)].filter(Boolean).join(' ') : '',
+    headline: top ? titleOf(top) : '',
     move: view.move,
   };
 }

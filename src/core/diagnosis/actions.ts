@@ -1,4 +1,5 @@
 import type { Finding, FindingCode } from '../assessment';
+import { listWheels } from '../wheel';
 
 /** Findings that blame nothing: they stand behind the others wherever a few are shown. */
 const calm: readonly FindingCode[] = ['no-fault', 'sensors-asleep', 'waiting-for-drive'];
@@ -121,3 +122,7 @@ export const wording: Record<FindingCode, { title: string; action: string }> = {
     action: 'Nothing to do: hand the car over.',
   },
 };
+
+/** A finding's title with its wheels: "Tire low: RF and LR". */
+export const titleOf = ({ code, wheels }: Pick<Finding, 'code' | 'wheels'>): string =>
+  [wording[code].title, listWheels(wheels)].filter(Boolean).join(': ');

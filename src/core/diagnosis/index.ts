@@ -11,7 +11,7 @@ import { statementsOn } from './rules';
 import { sceneOf, type Scene, type Statement } from './scene';
 import { minutesFor } from './tests';
 
-export { toRead, wording } from './actions';
+export { titleOf, toRead, wording } from './actions';
 
 /** What follows from a job. Pure: the same job gives the same assessment. */
 export function assess(job: Job): Assessment {

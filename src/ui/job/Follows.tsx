@@ -1,10 +1,9 @@
 import type { Assessment } from '../../core/assessment';
-import { isCalm, toRead, wording } from '../../core/diagnosis/actions';
+import { isCalm, titleOf, toRead } from '../../core/diagnosis/actions';
 import type { Job } from '../../core/job';
 import { describe, lampWords, percent, sureness } from '../../core/job/words';
 import { ledgerOf } from '../../core/ledger';
 import type { UnitChoice } from '../../core/units';
-import { listWheels } from '../../core/wheel';
 import { Button } from '../kit/Button';
 import styles from './Follows.module.css';
 
@@ -51,10 +50,7 @@ export function Follows({ job, judged, assessment, units, onLamp, onWeather }: F
           {findings.map(({ code, wheels, probability, evidence, action }) => (
             <li key={code} className={`${styles.finding} ${isCalm(code) ? styles.calm : ''}`}>
               <div className={styles.title}>
-                <b>
-                  {wording[code].title}
-                  {wheels.length > 0 && `: ${listWheels(wheels)}`}
-                </b>
+                <b>{titleOf({ code, wheels })}</b>
                 <span className={styles.sure}>
                   {sureness(probability)}, {percent(probability)}
                 </span>

@@ -134,6 +134,7 @@ export function GaugeDialog({
                 setDoubted(false);
               }}
               error={error}
+              data-first
               autoFocus // eslint-disable-line jsx-a11y/no-autofocus -- the dialog was opened to type this
             />
             <div className={styles.difference} aria-live="polite">

@@ -405,6 +405,7 @@ function useKeys(active: boolean, onKey: (key: string) => void) {
       if (target instanceof HTMLElement && target.closest('input, textarea, select')) return;
       // A focused button or link takes Enter itself.
       if (event.key === 'Enter' && target instanceof HTMLElement && target.closest('button, a')) return;
+      if (event.key === 'Enter') event.preventDefault();
       onKey(event.key.length === 1 ? event.key.toLowerCase() : event.key);
     };
     window.addEventListener('keydown', listen);

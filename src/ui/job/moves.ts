@@ -1,7 +1,7 @@
-import { wording } from '../../core/diagnosis/actions';
+import { titleOf } from '../../core/diagnosis/actions';
 import { formatDifference, pressure, type UnitChoice } from '../../core/units';
 import type { Move, Station } from '../../core/visit';
-import { listWheels, positionName } from '../../core/wheel';
+import { positionName } from '../../core/wheel';
 
 export const stationNames: Record<Station, string> = {
   placard: 'Placard',
@@ -57,7 +57,7 @@ export function moveWords(move: Move, units: UnitChoice): { label: string; why: 
       };
     case 'act':
       return {
-        label: `${wording[move.finding.code].title}${move.finding.wheels.length > 0 ? `: ${listWheels(move.finding.wheels)}` : ''}`,
+        label: titleOf(move.finding),
         why: move.finding.action,
       };
     case 'hand-over':

@@ -11,6 +11,8 @@ interface DialogProps {
   children: ReactNode;
 }
 
+const focusable = 'input, select, textarea, button:not(:disabled), a';
+
 /** A native modal dialog: the browser keeps the focus inside and closes it on Escape. */
 export function Dialog({ title, whole = false, onClose, children }: DialogProps) {
   const ref = useRef<HTMLDialogElement>(null);
@@ -18,6 +20,9 @@ export function Dialog({ title, whole = false, onClose, children }: DialogProps)
   useEffect(() => {
     const dialog = ref.current;
     if (dialog && !dialog.open) dialog.showModal();
+    // The browser would take the first thing there is, which closes the dialog again.
+    const first = dialog?.querySelector<HTMLElement>(`[data-first], .${styles.body} :is(${focusable})`);
+    (dialog?.querySelector<HTMLElement>('[data-first]') ?? first)?.focus();
     return () => dialog?.close();
   }, []);
   return (
