@@ -197,6 +197,7 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
           <button
             key={station}
             type="button"
+            ref={station === stationOf(view.move) ? intoView : undefined}
             aria-current={station === stationOf(view.move) ? 'step' : undefined}
             onClick={() => visitStation(station)}
             disabled={closed}
@@ -391,6 +392,10 @@ function ScanStation(props: {
     />
   );
 }
+
+/** On a phone the strip of stations is wider than the screen: the present one is brought into sight. */
+const intoView = (station: HTMLButtonElement | null) =>
+  void station?.parentElement?.scrollTo({ left: station.offsetLeft - station.parentElement.clientWidth / 3 });
 
 const registryWrites = (writes: readonly CarWrite[] | undefined) =>
   (writes ?? []).flatMap((write) => (write.kind === 'registry' ? [write] : []));

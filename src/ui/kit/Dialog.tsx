@@ -21,7 +21,7 @@ export function Dialog({ title, whole = false, onClose, children }: DialogProps)
     const dialog = ref.current;
     if (dialog && !dialog.open) dialog.showModal();
     // The browser would take the first thing there is, which closes the dialog again.
-    const first = dialog?.querySelector<HTMLElement>(`[data-first], .${styles.body} :is(${focusable})`);
+    const first = dialog?.querySelector<HTMLElement>(`.${styles.body} :is(${focusable})`);
     (dialog?.querySelector<HTMLElement>('[data-first]') ?? first)?.focus();
     return () => dialog?.close();
   }, []);
