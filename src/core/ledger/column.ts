@@ -5,7 +5,7 @@ import { thresholdsFor } from '../lamp';
 import { monitoredWheels, placardKPa, placardToleranceKPa, wheelsOf } from '../placard';
 import { sameId } from '../sensor-id';
 import type { Position } from '../wheel';
-import { ledgerOf } from '.';
+import { ledgerOf, type Ledger } from '.';
 
 /** One wheel's column of the ledger, ready to be shown: each source under the other. */
 export interface Column {
@@ -42,10 +42,10 @@ export function columnsOf(job: Job, assessment: Pick<Assessment, 'targets'>): Co
   return wheelsOf(job).map((wheel) => ({
     wheel,
     placardKPa: placardKPa(job, wheel),
-    gauge: gaugeCell(job, wheel),
+    gauge: gaugeCell(job, ledger, wheel),
     target: assessment.targets.find((target) => target.wheel === wheel),
-    sensor: monitored.includes(wheel) ? sensorCell(job, wheel) : undefined,
-    held: monitored.includes(wheel) ? heldCell(job, wheel) : undefined,
+    sensor: monitored.includes(wheel) ? sensorCell(job, ledger, wheel) : undefined,
+    held: monitored.includes(wheel) ? heldCell(job, ledger, wheel) : undefined,
     live: ledger.live[wheel] && {
       kPa: ledger.live[wheel].seen.kPa,
       speedKmh: ledger.live[wheel].seen.speedKmh,
@@ -53,8 +53,7 @@ export function columnsOf(job: Job, assessment: Pick<Assessment, 'targets'>): Co
   }));
 }
 
-function gaugeCell(job: Job, wheel: Position): Column['gauge'] {
-  const { gauge, gaugeHistory } = ledgerOf(job);
+function gaugeCell(job: Job, { gauge, gaugeHistory }: Ledger, wheel: Position): Column['gauge'] {
   const reading = gauge[wheel]?.seen;
   if (!reading) return undefined;
   const cold = placardKPa(job, wheel);
@@ -78,8 +77,8 @@ function gaugeCell(job: Job, wheel: Position): Column['gauge'] {
   };
 }
 
-function sensorCell(job: Job, wheel: Position): SensorCell {
-  const scan = ledgerOf(job).sensor[wheel];
+function sensorCell(job: Job, ledger: Ledger, wheel: Position): SensorCell {
+  const scan = ledger.sensor[wheel];
   switch (scan?.kind) {
     case undefined:
       return { kind: 'not-woken' };
@@ -102,8 +101,7 @@ function sensorCell(job: Job, wheel: Position): SensorCell {
   }
 }
 
-function heldCell(job: Job, wheel: Position): Column['held'] {
-  const { registry, registered, sensor } = ledgerOf(job);
+function heldCell(job: Job, { registry, registered, sensor }: Ledger, wheel: Position): Column['held'] {
   if (!registry) return 'not-read';
   const id = registered[wheel] ?? null;
   const scan = sensor[wheel];
