@@ -1,9 +1,7 @@
 import { defineMiddleware } from 'astro:middleware';
 import type { Problem } from './core/outcome';
-import { problemResponse } from './pages/_http';
+import { problemResponse, sessionCookie } from './pages/_http';
 import { personOfToken } from './services/people';
-
-export const sessionCookie = 'hacienda_session';
 
 /** Reached without a session: signing in, health, and the core's open door. */
 const open = new Set([

@@ -1,3 +1,4 @@
+import pg from 'pg';
 import { Sequelize, type Transaction } from 'sequelize';
 import { defineModels } from './models';
 
@@ -43,5 +44,17 @@ export async function databaseAnswers(): Promise<boolean> {
     return true;
   } catch {
     return false;
+  }
+}
+
+/** Makes a database on a server where there is none of that name. */
+export async function ensureDatabase(serverUrl: string, name: string): Promise<void> {
+  const client = new pg.Client({ connectionString: serverUrl });
+  await client.connect();
+  try {
+    const found = await client.query('SELECT 1 FROM pg_database WHERE datname = $1', [name]);
+    if (found.rowCount === 0) await client.query(`CREATE DATABASE ${client.escapeIdentifier(name)}`);
+  } finally {
+    await client.end();
   }
 }

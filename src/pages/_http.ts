@@ -4,6 +4,9 @@ import { issuesOf } from '../core/job/schema';
 import { failure, success, type Outcome, type Problem } from '../core/outcome';
 import type { Person } from '../services/people';
 
+/** The cookie that names a session. */
+export const sessionCookie = 'hacienda_session';
+
 /** A body larger than this is not read to its end. A job file of a long visit has some 100 kB. */
 const largestBody = 2 * 2 ** 20;
 /** Of a body that is too large so much is read past; beyond it the connection is cut. */

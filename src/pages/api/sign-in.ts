@@ -1,8 +1,7 @@
 import type { APIRoute } from 'astro';
 import { z } from 'zod';
-import { sessionCookie } from '../../middleware';
 import { sessionHours, signIn } from '../../services/people';
-import { bodyText, json, parseJson, problemResponse } from '../_http';
+import { bodyText, json, parseJson, problemResponse, sessionCookie } from '../_http';
 
 const credentials = z.object({
   name: z.string().trim().min(1).max(80),

@@ -1,6 +1,6 @@
 import type { APIRoute } from 'astro';
-import { sessionCookie } from '../../middleware';
 import { signOut } from '../../services/people';
+import { sessionCookie } from '../_http';
 
 export const POST: APIRoute = async ({ cookies, redirect }) => {
   const token = cookies.get(sessionCookie)?.value;

@@ -5,6 +5,7 @@ import { distance, parse, temperature, type UnitChoice } from '../../core/units'
 import { vinAdvice } from '../../core/vin';
 import type { KnownVehicle, ProfileSummary } from '../../core/visit/view';
 import { ask } from '../api';
+import { BulbCheck, type BulbCheckAnswer } from '../job/BulbCheck';
 import { lampOptions } from '../job/LampDialog';
 import { Button } from '../kit/Button';
 import { Choice, Field, Select } from '../kit/Field';
@@ -30,7 +31,7 @@ type Entries = typeof blank;
 export function Booking({ profiles, units }: { profiles: ProfileSummary[]; units: UnitChoice }) {
   const [entries, setEntries] = useState(blank);
   const [lamp, setLamp] = useState<(typeof lampOptions)[number]['value']>();
-  const [check, setCheck] = useState<'yes' | 'no'>('yes');
+  const [check, setCheck] = useState<BulbCheckAnswer>('yes');
   const [service, setService] = useState('none');
   const [known, setKnown] = useState<KnownVehicle>();
   const [kind, setKind] = useState<'direct' | 'indirect'>('direct');
@@ -131,7 +132,7 @@ export function Booking({ profiles, units }: { profiles: ProfileSummary[]; units
       <h1>Book a car in</h1>
       <div className={styles.group}>
         <div className={styles.row}>
-          <Field label="Plate" value={plate} onValue={set('plate')} className="figures" />
+          <Field label="Plate" value={plate} onValue={set('plate')} />
           <Field
             label="VIN"
             value={vin}
@@ -194,17 +195,7 @@ export function Booking({ profiles, units }: { profiles: ProfileSummary[]; units
       </div>
       <div className={styles.group}>
         <Choice label="The lamp is" options={lampOptions} value={lamp} onValue={setLamp} />
-        {lamp === 'off' && (
-          <Choice
-            label="Does it light for its check at ignition on?"
-            options={[
-              { value: 'yes', label: 'yes' },
-              { value: 'no', label: 'no, it stays dark' },
-            ]}
-            value={check}
-            onValue={setCheck}
-          />
-        )}
+        {lamp === 'off' && <BulbCheck value={check} onValue={setCheck} />}
         <div>
           <label htmlFor={complaintId}>
             <b>What the customer says</b>

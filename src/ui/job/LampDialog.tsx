@@ -4,6 +4,7 @@ import { lampWords } from '../../core/job/words';
 import { Button } from '../kit/Button';
 import { Dialog } from '../kit/Dialog';
 import { Choice } from '../kit/Field';
+import { BulbCheck, type BulbCheckAnswer } from './BulbCheck';
 import { PracticeDash } from './Practice';
 import styles from './SheetForms.module.css';
 
@@ -23,7 +24,7 @@ interface LampDialogProps {
 /** What the lamp does at ignition on, and after. */
 export function LampDialog({ jobId, practice, onRecord, onClose }: LampDialogProps) {
   const [state, setState] = useState<LampState>();
-  const [check, setCheck] = useState<'yes' | 'no'>('yes');
+  const [check, setCheck] = useState<BulbCheckAnswer>('yes');
   const [others, setOthers] = useState<'none' | 'abs' | 'stability'>('none');
   const keep = () => {
     if (!state) return;
@@ -47,15 +48,7 @@ export function LampDialog({ jobId, practice, onRecord, onClose }: LampDialogPro
       >
         {practice && <PracticeDash jobId={jobId} />}
         <Choice label="After the start the lamp is" options={lampOptions} value={state} onValue={setState} />
-        <Choice
-          label="Does it light for its check at ignition on?"
-          options={[
-            { value: 'yes', label: 'yes' },
-            { value: 'no', label: 'no, it stays dark' },
-          ]}
-          value={check}
-          onValue={setCheck}
-        />
+        <BulbCheck value={check} onValue={setCheck} />
         <Choice
           label="Other lamps with it"
           options={[

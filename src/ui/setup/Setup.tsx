@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import type { Problem } from '../../core/outcome';
 import { distanceUnits, pressureUnits, temperatureUnits, type UnitChoice } from '../../core/units';
 import type { Person } from '../../core/visit/person';
@@ -6,10 +6,11 @@ import type { ProfileSummary } from '../../core/visit/view';
 import { ask } from '../api';
 import { Button } from '../kit/Button';
 import { Choice, Field } from '../kit/Field';
+import { FilePick } from '../kit/FilePick';
 import { Notice } from '../kit/Notice';
 import styles from './Setup.module.css';
 
-type Account = Person & { active: boolean };
+export type Account = Person & { active: boolean };
 type Theme = 'light' | 'dark' | 'system';
 const options = <Value extends string>(values: readonly Value[]) =>
   values.map((value) => ({ value, label: value }));
@@ -19,10 +20,13 @@ export function Setup({
   person,
   theme: shownTheme,
   profiles,
+  people,
 }: {
   person: Person;
   theme: Theme;
   profiles: ProfileSummary[];
+  /** For a manager only. */
+  people: Account[] | undefined;
 }) {
   const [units, setUnits] = useState(person.units);
   const [theme, setTheme] = useState(shownTheme);
@@ -75,7 +79,7 @@ export function Setup({
           onValue={(next) => void chooseTheme(next)}
         />
       </section>
-      {person.role === 'manager' && <People me={person} />}
+      {people && <People me={person} known={people} />}
       <Profiles known={profiles} mayAdd={person.role === 'manager'} />
     </main>
   );
@@ -83,8 +87,8 @@ export function Setup({
 
 const roleOptions = options(['technician', 'adviser', 'manager'] as const);
 
-function People({ me }: { me: Person }) {
-  const [people, setPeople] = useState<Account[]>([]);
+function People({ me, known }: { me: Person; known: Account[] }) {
+  const [people, setPeople] = useState(known);
   const [name, setName] = useState('');
   const [passphrase, setPassphrase] = useState('');
   const [role, setRole] = useState<Person['role']>('technician');
@@ -93,7 +97,6 @@ function People({ me }: { me: Person }) {
     ask<Account[]>('GET', '/api/people').then((found) =>
       found.ok ? setPeople(found.value) : setProblem(found.problem),
     );
-  useEffect(() => void load(), []);
   const add = async () => {
     const added = await ask('POST', '/api/people', { name, role, passphrase });
     if (!added.ok) return setProblem(added.problem);
@@ -156,15 +159,8 @@ function People({ me }: { me: Person }) {
 function Profiles({ known, mayAdd }: { known: ProfileSummary[]; mayAdd: boolean }) {
   const [profiles, setProfiles] = useState(known);
   const [problem, setProblem] = useState<string>();
-  const file = useRef<HTMLInputElement>(null);
-  const take = async (chosen: File) => {
+  const take = async (document: unknown) => {
     setProblem(undefined);
-    let document: unknown;
-    try {
-      document = JSON.parse(await chosen.text());
-    } catch {
-      return setProblem(`${chosen.name} is not JSON, so it was not taken in.`);
-    }
     const saved = await ask('POST', '/api/profiles', document);
     if (!saved.ok) {
       const [issue] = saved.problem.issues ?? [];
@@ -193,19 +189,11 @@ function Profiles({ known, mayAdd }: { known: ProfileSummary[]; mayAdd: boolean 
       {problem && <Notice tone="wrong">{problem}</Notice>}
       {mayAdd && (
         <div>
-          <input
-            ref={file}
-            type="file"
-            accept=".json,application/json"
-            hidden
-            aria-label="Vehicle profiles"
-            onChange={(event) => {
-              const [chosen] = event.target.files ?? [];
-              if (chosen) void take(chosen);
-              event.target.value = '';
-            }}
+          <FilePick
+            label="Take in vehicle profiles"
+            onDocument={(document) => void take(document)}
+            onProblem={setProblem}
           />
-          <Button onClick={() => file.current?.click()}>Take in vehicle profiles</Button>
         </div>
       )}
     </section>

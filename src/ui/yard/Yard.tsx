@@ -1,12 +1,12 @@
 import { CircleCheck, CircleDashed, CircleOff, Lightbulb, TriangleAlert, Zap } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { lampWords } from '../../core/job/words';
 import type { UnitChoice } from '../../core/units';
 import type { YardLine } from '../../core/visit/view';
 import { ask } from '../api';
 import { moveWords } from '../job/moves';
-import { Button } from '../kit/Button';
 import buttonStyles from '../kit/Button.module.css';
+import { FilePick } from '../kit/FilePick';
 import { Notice } from '../kit/Notice';
 import styles from './Yard.module.css';
 
@@ -32,7 +32,6 @@ export function Yard({
   const [lines, setLines] = useState(initial);
   const [now, setNow] = useState(renderedAt);
   const [problem, setProblem] = useState<string>();
-  const file = useRef<HTMLInputElement>(null);
 
   useEffect(() => {
     const timer = setInterval(() => {
@@ -44,20 +43,12 @@ export function Yard({
     return () => clearInterval(timer);
   }, []);
 
-  const importFile = async (chosen: File) => {
+  const takeIn = async (document: unknown, name: string) => {
     setProblem(undefined);
-    let document: unknown;
-    try {
-      document = JSON.parse(await chosen.text());
-    } catch {
-      return setProblem(
-        `${chosen.name} is not a job file: it is not JSON. Choose a file saved with “Job file”.`,
-      );
-    }
     const taken = await ask<{ id: string }>('POST', '/api/jobs/import', document);
     if (taken.ok) return window.location.assign(`/jobs/${taken.value.id}`);
     const [issue] = taken.problem.issues ?? [];
-    setProblem(`${chosen.name}: ${taken.problem.message}${issue ? ` ${issue.path}: ${issue.message}.` : ''}`);
+    setProblem(`${name}: ${taken.problem.message}${issue ? ` ${issue.path}: ${issue.message}.` : ''}`);
   };
 
   const open = lines.filter(({ state }) => state === 'open');
@@ -68,19 +59,11 @@ export function Yard({
       <div className={styles.top}>
         <h1>Yard</h1>
         <div className={styles.actions}>
-          <input
-            ref={file}
-            type="file"
-            accept=".json,application/json"
-            hidden
-            aria-label="Job file"
-            onChange={(event) => {
-              const [chosen] = event.target.files ?? [];
-              if (chosen) void importFile(chosen);
-              event.target.value = '';
-            }}
+          <FilePick
+            label="Take in a job file"
+            onDocument={(document, name) => void takeIn(document, name)}
+            onProblem={setProblem}
           />
-          <Button onClick={() => file.current?.click()}>Take in a job file</Button>
           <a className={`${buttonStyles.button} ${buttonStyles.main}`} href="/book-in">
             Book a car in
           </a>

@@ -1,0 +1,209 @@
+import { readFileSync } from 'node:fs';
+import { expect, test, type Page } from '@playwright/test';
+import people from '../../demo/people.json' with { type: 'json' };
+import { address, openJob } from '../support/visit';
+
+const hydrated = (page: Page) => expect(page.locator('astro-island[ssr]')).toHaveCount(0);
+
+async function signIn(page: Page, name: string, passphrase: string): Promise<void> {
+  await page.goto(`${address()}/sign-in`);
+  await page.getByLabel('Name').fill(name);
+  await page.getByLabel('Passphrase').fill(passphrase);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+}
+
+test.describe('at the door', () => {
+  test.use({ storageState: { cookies: [], origins: [] } });
+
+  test('a page asks to sign in, and goes on to where one wanted to go', async ({ page }) => {
+    await page.goto(`${address()}/setup`);
+    await expect(page).toHaveURL(/\/sign-in\?next=/);
+    await page.getByLabel('Name').fill('teo');
+    await page.getByLabel('Passphrase').fill('valve cap in pocket');
+    await page.getByRole('button', { name: 'Sign in' }).click();
+    await expect(page).toHaveURL(`${address()}/setup`);
+    await page.getByRole('button', { name: 'Sign out' }).click();
+    await expect(page).toHaveURL(/\/sign-in/);
+    await page.goto(`${address()}/`);
+    await expect(page).toHaveURL(/\/sign-in/);
+  });
+
+  test('a wrong passphrase says so and lets one try again; a link elsewhere is not followed', async ({
+    page,
+  }) => {
+    await signIn(page, 'Pilar', 'not this one');
+    await expect(page.getByRole('alert')).toHaveText('Name and passphrase do not match. Try again.');
+    await page.goto(`${address()}/sign-in?next=${encodeURIComponent('//elsewhere.example/')}`);
+    await page.getByLabel('Name').fill('Pilar');
+    await page.getByLabel('Passphrase').fill('counter by the door');
+    await page.getByRole('button', { name: 'Sign in' }).click();
+    await expect(page).toHaveURL(`${address()}/`);
+  });
+
+  test('the demo shows its made-up accounts', async ({ page }) => {
+    await page.goto(`${address()}/sign-in`);
+    for (const { name, passphrase } of people) {
+      await expect(page.getByText(`${name},`)).toBeVisible();
+      await expect(page.getByText(passphrase)).toBeVisible();
+    }
+  });
+
+  test('a manager lets somebody in, and keeps them out again', async ({ page, browser }) => {
+    await signIn(page, 'Marisol', 'seven lamps at dawn');
+    await page.waitForURL(`${address()}/`);
+    await page.goto(`${address()}/setup`);
+    await hydrated(page);
+    await page.getByLabel('Name').fill('Nuria');
+    await page.getByLabel('Passphrase').fill('short');
+    await page.getByRole('button', { name: 'Add this person' }).click();
+    await expect(page.getByRole('alert')).toContainText('at least 10 characters');
+    await page.getByLabel('Passphrase').fill('apples in the cellar');
+    await page.getByRole('button', { name: 'Add this person' }).click();
+    await expect(page.getByText('Nuria, technician')).toBeVisible();
+
+    const context = await browser.newContext({ storageState: { cookies: [], origins: [] } });
+    const hers = await context.newPage();
+    await signIn(hers, 'Nuria', 'apples in the cellar');
+    await hers.waitForURL(`${address()}/`);
+    await page
+      .getByRole('listitem')
+      .filter({ hasText: 'Nuria' })
+      .getByRole('button', { name: 'Close account' })
+      .click();
+    await expect(page.getByText('Nuria, technician, closed')).toBeVisible();
+    await hers.reload();
+    await expect(hers).toHaveURL(/\/sign-in/);
+    await context.close();
+  });
+
+  test('units and screen follow the person', async ({ page }) => {
+    await signIn(page, 'Teo', 'valve cap in pocket');
+    await page.waitForURL(`${address()}/`);
+    await page.goto(`${address()}/setup`);
+    await hydrated(page);
+    const kept = () => page.waitForResponse(/\/api\/me$/);
+    let answer = kept();
+    await page.locator('label', { hasText: /^psi$/ }).click();
+    await answer;
+    answer = kept();
+    await page.locator('label', { hasText: /^dark$/ }).click();
+    await answer;
+    await openJob(page, 'FLT 03');
+    await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark');
+    await expect(page.getByRole('button', { name: /Gauge RF, 51\.5 psi/ })).toBeVisible(); // 355 kPa
+  });
+});
+
+test('a reading that was wrong is corrected, and the old value is kept', async ({ page }) => {
+  const path = await openJob(page, 'ARR 774');
+  await page.getByRole('button', { name: /^Gauge LF, 241/ }).click();
+  await page.locator('label', { hasText: 'that was wrong' }).click();
+  await page.getByLabel(/^Reading/).fill('239');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: /^Gauge LF, 239/ })).toBeVisible();
+  await expect(page.getByText('kept on this device')).toBeHidden();
+  const { job } = (await (await page.request.get(`${address()}/api${path}`)).json()) as {
+    job: { corrected: { observation: { kPa: number } }[] };
+  };
+  expect(job.corrected.map(({ observation }) => observation.kPa)).toEqual([241]);
+});
+
+test('a figure in the wrong unit is asked about, an impossible one is refused on the field', async ({
+  page,
+}) => {
+  await openJob(page, 'MEN 220');
+  await page.getByRole('button', { name: /^Gauge LF/ }).click();
+  const reading = page.getByLabel(/^Reading/);
+  await reading.fill('900 psi');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('cannot be');
+  await expect(reading).toHaveValue('900 psi');
+  await reading.fill('35');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('Right unit?');
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await reading.fill('35 psi');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: /^Gauge LF, 241/ })).toBeVisible();
+});
+
+test('the weather changes what to set, and a school without its temperature is asked for it', async ({
+  page,
+}) => {
+  await openJob(page, 'FLT 03');
+  await page.getByRole('button', { name: 'Weather' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel(/^Coldest hour/).fill('');
+  await dialog.getByRole('button', { name: 'Keep the weather' }).click();
+  await expect(page.getByRole('alert')).toHaveText('Needed to set tires for the morning.');
+  await dialog.getByLabel(/^Coldest hour/).fill('-20');
+  await dialog.getByRole('button', { name: 'Keep the weather' }).click();
+  await expect(dialog).toBeHidden();
+  // By hand: (360 + 83.1) · 270.15 / 253.15 − 83.1 at 1640 m.
+  await expect(
+    page
+      .getByRole('row', { name: /^Set now/ })
+      .getByText('390', { exact: true })
+      .first(),
+  ).toBeVisible();
+});
+
+test('a job file comes in by the Yard; what is none is told where it is wrong', async ({ page }) => {
+  await page.goto(`${address()}/`);
+  await hydrated(page);
+  const input = page.locator('input[type=file]');
+  await input.setInputFiles({
+    name: 'notes.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from('not json'),
+  });
+  await expect(page.getByRole('alert')).toContainText('notes.json is not JSON');
+  await input.setInputFiles({
+    name: 'wrong.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from('{"format":"hacienda.job/1"}'),
+  });
+  await expect(page.getByRole('alert')).toContainText('vehicle: expected object');
+  const { job } = JSON.parse(
+    readFileSync(new URL('../cases/one-tire-low.json', import.meta.url), 'utf8'),
+  ) as { job: object };
+  await input.setInputFiles({
+    name: 'case.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(JSON.stringify(job)),
+  });
+  await page.waitForURL(/\/jobs\//);
+  await expect(page.getByText('Tire low: RF')).toBeVisible();
+});
+
+test('a car that leaves unproved needs a reason, and its sheet says so', async ({ page }) => {
+  await openJob(page, 'ARR 774');
+  await page.getByRole('navigation').getByRole('button', { name: 'Hand over' }).click();
+  const button = page.getByRole('button', { name: 'Hand over, not proved' });
+  await expect(button).toBeDisabled();
+  await page.getByLabel(/Why does the car leave/).fill('The part comes on Thursday; customer agreed.');
+  await button.click();
+  await page.waitForURL(/\/sheet$/);
+  const sheet = page.getByRole('article');
+  await expect(sheet).toContainText('Not proved');
+  await expect(sheet).toContainText('The part comes on Thursday');
+  await expect(sheet).toContainText('The lamp stays on while the fault stands');
+  await expect(sheet).toContainText('Sensor silent: LR');
+});
+
+test('every key of the help does what it says', async ({ page }) => {
+  await openJob(page, 'KUR 007');
+  const opens = async (key: string, title: string | RegExp) => {
+    await page.keyboard.press(key);
+    await expect(page.getByRole('dialog', { name: title })).toBeVisible();
+    await page.keyboard.press('Escape');
+    await expect(page.getByRole('dialog')).toBeHidden();
+  };
+  await opens('?', 'Keys');
+  await page.keyboard.press('3');
+  await opens('g', 'Gauge, right rear');
+  await opens('w', 'Sensor, right rear');
+  await opens('l', 'The lamp');
+  await opens('p', 'Placard');
+  await opens('v', 'Prove it');
+});
