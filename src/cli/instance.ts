@@ -36,6 +36,9 @@ export interface Instance {
   stop: () => Promise<void>;
 }
 
+/** What was started and must be stopped, in that order. */
+type Undo = (() => Promise<unknown> | void)[];
+
 /** Brings everything up, in order; what was started is stopped again where a later part fails. */
 export async function startInstance(options: InstanceOptions): Promise<Instance> {
   const { folder, port, demo } = options;
@@ -45,24 +48,16 @@ export async function startInstance(options: InstanceOptions): Promise<Instance>
     );
   }
   const unlock = lock(folder);
-  const undo: (() => Promise<unknown> | void)[] = [unlock];
+  const undo: Undo = [unlock];
   const stop = async () => {
     for (const step of undo.splice(0).reverse()) await step();
   };
   try {
-    const databaseUrl = options.databaseUrl ?? (await ownCluster(folder, undo)).url;
-    process.env.DATABASE_URL = databaseUrl;
-    await migrate().catch((error: unknown) => {
-      throw new Trouble(
-        `The database cannot be brought up to date: ${error instanceof Error ? error.message : String(error)}`,
-      );
-    });
-    await options.prepare(folder);
-    await closeDatabase();
-
-    const devices = demo
-      ? await startStandins(folder, options.cars ?? join(root, 'demo/cars.json'), undo)
-      : {};
+    // The devices need nothing of the database, so both come up at once.
+    const [databaseUrl, devices] = await Promise.all([
+      prepareDatabase(options, undo),
+      demo ? startStandins(folder, options.cars ?? join(root, 'demo/cars.json'), undo) : {},
+    ]);
     const environment = { ...devices, ...options.environment, ...(demo && { HACIENDA_DEMO: '1' }) };
     const serve = () => startServer(port, { ...environment, DATABASE_URL: databaseUrl });
     const instance: Instance = {
@@ -84,7 +79,21 @@ export async function startInstance(options: InstanceOptions): Promise<Instance>
   }
 }
 
-async function ownCluster(folder: string, undo: (() => Promise<unknown> | void)[]): Promise<Cluster> {
+/** The database, up to date and prepared. */
+async function prepareDatabase(options: InstanceOptions, undo: Undo): Promise<string> {
+  const url = options.databaseUrl ?? (await ownCluster(options.folder, undo)).url;
+  process.env.DATABASE_URL = url;
+  await migrate().catch((error: unknown) => {
+    throw new Trouble(
+      `The database cannot be brought up to date: ${error instanceof Error ? error.message : String(error)}`,
+    );
+  });
+  await options.prepare(options.folder);
+  await closeDatabase();
+  return url;
+}
+
+async function ownCluster(folder: string, undo: Undo): Promise<Cluster> {
   const cluster = await startCluster(folder);
   undo.push(cluster.stop);
   return cluster;
@@ -128,11 +137,7 @@ function isOurs(pid: number): boolean {
   }
 }
 
-async function startStandins(
-  folder: string,
-  cars: string,
-  undo: (() => Promise<unknown> | void)[],
-): Promise<Record<string, string>> {
+async function startStandins(folder: string, cars: string, undo: Undo): Promise<Record<string, string>> {
   const part = startPart(
     ['--import', 'tsx', join(root, 'src/standins/main.ts'), cars, join(folder, 'cars.json'), '0', '0'],
     { cwd: root },

@@ -1,4 +1,3 @@
-import { input, password } from '@inquirer/prompts';
 import { join } from 'node:path';
 import { addPerson, hasAnybody, shortestPassphrase } from '../services/people';
 import { loadDemo } from './demo-data';

@@ -243,7 +243,7 @@ test('booking in tests the VIN, knows a plate, and opens the job', async ({ page
 test('what a stale placard edit would overwrite is told, and not overwritten', async ({ page, browser }) => {
   // A browser that hears no news, as behind a bad connection.
   await page.route('**/events', (route) => route.abort());
-  const path = await openJob(page, 'ARR 774');
+  const path = await openJob(page, 'MEN 220');
   await page.getByRole('navigation').getByRole('button', { name: 'Placard' }).click();
   const context = await browser.newContext({ storageState: 'test-results/signed-in.json' });
   const job = `${address()}/api${path}`;

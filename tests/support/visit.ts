@@ -16,5 +16,5 @@ export async function openJob(page: Page, plate: string): Promise<string> {
 
 /** Waits until the next move is this, and is to be taken. */
 export async function expectMove(page: Page, label: string): Promise<void> {
-  await expect(page.getByRole('button', { name: label, exact: true })).toBeEnabled();
+  await expect(page.getByRole('button', { name: label, exact: true }).last()).toBeEnabled();
 }
