@@ -46,6 +46,8 @@ async function firstManager(): Promise<void> {
       'There is no account yet. Start it once in a terminal, or set HACIENDA_MANAGER_NAME and HACIENDA_MANAGER_PASSPHRASE.',
     );
   }
+  // Only here: it is not needed at any other start.
+  const { input, password } = await import('@inquirer/prompts');
   const name =
     HACIENDA_MANAGER_NAME ?? (await input({ message: 'Name of the first manager', required: true }));
   const passphrase =
