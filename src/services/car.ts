@@ -16,7 +16,7 @@ import { deriveKey, recordIn, unknownJob, viewIn, viewJob } from './jobs';
 import { refuseUnless, type Person } from './people';
 
 /** A write without an answer for this long is not under way any more: its outcome is unknown. */
-const writesInFlightMs = 20_000;
+const writesInFlightMs = 10_000;
 
 interface Car {
   job: Job;
@@ -194,15 +194,11 @@ async function write(
 
 function refuseWrite(state: string, job: Job): Outcome<never> | undefined {
   const { registry, voltage } = ledgerOf(job);
-  const underWay = (job.carWrites ?? []).some(
-    ({ answer, readBackAt, askedAt }) =>
-      !answer && !readBackAt && Date.now() - Date.parse(askedAt) < writesInFlightMs,
-  );
+  const underWay = (job.carWrites ?? []).some(isUnderWay);
   if (state !== 'open')
     return failure('handed-over', 'This job is handed over and closed. Book the car in again to go on.');
   if (!registry) return failure('read-first', 'Read what the car holds before anything is written to it.');
-  if (underWay)
-    return failure('write-under-way', 'A write to this car is under way. Wait for its read-back.');
+  if (underWay) return writeUnderWay();
   if (voltage?.seen.engine === 'off' && voltage.seen.volts < leastVoltsToWrite) {
     return failure(
       'supply-voltage-low',
@@ -211,6 +207,13 @@ function refuseWrite(state: string, job: Job): Outcome<never> | undefined {
   }
   return undefined;
 }
+
+/** Asked a moment ago and not answered: the car may still be at it. */
+const isUnderWay = ({ answer, readBackAt, askedAt }: CarWrite): boolean =>
+  !answer && !readBackAt && Date.now() - Date.parse(askedAt) < writesInFlightMs;
+
+const writeUnderWay = () =>
+  failure('write-under-way', 'The car may still be writing. Wait ten seconds, then try again.');
 
 const send = (lead: VehicleLead, { kind, ...write }: CarWrite): Promise<WriteAnswer> =>
   kind === 'registry'
@@ -229,7 +232,7 @@ async function noteAnswer(id: string, key: string, answer: WriteAnswer): Promise
 
 /**
  * Reads back what the car holds after a write and stores it beside what was asked. May be repeated
- * until it succeeds; once it has, it stands. Problems: `unknown-write`, and those of the lead.
+ * until it succeeds; once it has, it stands. Problems: `unknown-write`, `write-under-way`, and those of the lead.
  */
 export async function readBack(id: string, key: string, who: Person): Promise<Outcome<VisitView>> {
   const refusal = refuseUnless(who, 'record-readings');
@@ -239,6 +242,7 @@ export async function readBack(id: string, key: string, who: Person): Promise<Ou
   const write = car.value.job.carWrites?.find((candidate) => candidate.key === key);
   if (!write) return failure('unknown-write', 'There is no such write on this job. Reload the page.');
   if (write.readBackAt) return viewJob(id);
+  if (isUnderWay(write)) return writeUnderWay();
   const reading = await withLead(car.value.job.vehicle.vin, car.value.receiver, readAll);
   if (!reading.ok) return reading;
   return inTransaction(async (tx) => {

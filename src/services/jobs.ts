@@ -377,22 +377,22 @@ export function importJob(file: Job, who: Person): Promise<Outcome<{ id: string;
     for (const entry of entries) {
       const known = await jobs.findObservation(tx, entry.key);
       if (known?.jobId === row.id) continue;
-      if (known)
-        return failure(
-          'key-in-use',
-          'Readings of this file belong to another job here. Nothing was taken in.',
-        );
+      if (known) return keyInUse();
       if (there?.state === 'handed-over') return closedJob();
       await jobs.addObservation(tx, row.id, who.name, entry);
     }
     for (const write of writes) {
       const known = await jobs.findWrite(tx, write.key);
+      if (known && known.jobId !== row.id) return keyInUse();
       if (!known) await jobs.addWrite(tx, row.id, write.by ?? who.name, write);
     }
     await announce(tx, row.id);
     return success({ id: row.id, already: there !== null });
   });
 }
+
+const keyInUse = () =>
+  failure('key-in-use', 'Part of this file belongs to another job here. Nothing was taken in.');
 
 async function createFromFile(tx: Tx, key: string, job: Header, who: Person) {
   const { label = 'Unnamed vehicle', modelYear } = job.vehicle;

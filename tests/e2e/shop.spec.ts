@@ -207,3 +207,31 @@ test('every key of the help does what it says', async ({ page }) => {
   await opens('p', 'Placard');
   await opens('v', 'Prove it');
 });
+
+test('an indirect system is put right by storing its reference', async ({ page }) => {
+  await openJob(page, 'MEN 220');
+  await page.getByRole('button', { name: 'Reference not stored' }).click();
+  const dialog = page.getByRole('dialog');
+  await expect(dialog).toContainText('Lamp on, steady');
+  await dialog.getByRole('button', { name: 'The reference is stored' }).click();
+  const follows = page.getByRole('region', { name: 'What follows' });
+  await expect(follows.getByText('Reference not stored')).toBeHidden();
+  await expect(page.getByRole('button', { name: 'Look at the lamp' })).toBeVisible();
+});
+
+test('a session that ended asks to sign in, and keeps what was entered meanwhile', async ({ page }) => {
+  await openJob(page, 'FLT 03');
+  const cookies = await page.context().cookies();
+  await page.context().clearCookies();
+  await page.keyboard.press('5');
+  await page.keyboard.press('g');
+  await page.getByLabel(/^Reading/).fill('377');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText(
+    'Sign in to go on. What you entered is kept on this device.',
+  );
+  await page.context().addCookies(cookies);
+  await expect(page.getByText('Sign in to go on')).toBeHidden({ timeout: 20_000 });
+  await page.reload();
+  await expect(page.getByRole('button', { name: /^Gauge SP, 377/ })).toBeVisible();
+});

@@ -279,6 +279,8 @@ for (const theme of ['light', 'dark'] as const) {
         reducedMotion: 'reduce',
       });
       const page = await context.newPage();
+      const complaints: string[] = [];
+      page.on('console', (message) => message.type() === 'error' && complaints.push(message.text()));
       const clean = async (where: string) => {
         const { violations } = await new AxeBuilder({ page }).analyze();
         expect(violations.map(({ id, nodes }) => `${where}: ${id} ${nodes[0]?.html}`)).toEqual([]);
@@ -310,6 +312,8 @@ for (const theme of ['light', 'dark'] as const) {
       }
       await page.goto(`${address()}${job}/sheet`);
       await clean('sheet');
+      // The one that is meant: a page that is not there.
+      expect(complaints.filter((text) => !text.includes('404'))).toEqual([]);
       await context.close();
     });
   }

@@ -160,7 +160,10 @@ describe('a server killed', () => {
     expect((await view(vela)).move).toEqual({ kind: 'read-back' });
     // The double click after the crash sends nothing: the write is there.
     await ines.post(`/api/jobs/${vela}/write-ids`, { key, entries });
-    await new Promise((resolve) => setTimeout(resolve, slowWriteMs));
+    // Too early: the car may still be writing, so what it holds now says nothing.
+    const early = await ines.send('POST', `/api/jobs/${vela}/read-back`, { write: key });
+    expect(await early.json()).toMatchObject({ error: { code: 'write-under-way' } });
+    await new Promise((resolve) => setTimeout(resolve, 11_000));
     await ines.post(`/api/jobs/${vela}/read-back`, { write: key });
     const back = await lastWrite(vela);
     expect(back && writeVerdict(back)).toBe('worked');

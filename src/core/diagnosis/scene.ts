@@ -40,11 +40,3 @@ export function sceneOf(job: Job): Scene {
     mismatches: compareRegistration(job, ledger)?.mismatches ?? [],
   };
 }
-
-/** The car's own radio data per monitored wheel, split by whether it was fast enough to wake the sensors. */
-export function isAboveWakeSpeed(scene: Scene, speedKmh: number | undefined): boolean {
-  return (speedKmh ?? 0) > (scene.job.vehicle.tpms.wakeSpeedKmh ?? usualWakeSpeedKmh);
-}
-
-/** Sensors wake above about this speed (common practice), where the car's own figure is not known. */
-export const usualWakeSpeedKmh = 40;

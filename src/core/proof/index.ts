@@ -1,7 +1,7 @@
 import type { CarWrite, Job } from '../job';
 import { allOf } from '../job';
 import { ledgerOf, type Ledger } from '../ledger';
-import { isAboveWakeSpeed, sceneOf } from '../diagnosis/scene';
+import { isAboveWakeSpeed } from '../wake-speed';
 import { monitoredWheels, placardToleranceKPa, wheelsOf } from '../placard';
 import { targetsFor } from '../filling';
 import { sameId } from '../sensor-id';
@@ -99,10 +99,8 @@ function holdsScanned(job: Job, ledger: Ledger, wheel: Position): boolean {
 
 function reports(job: Job, since: number): Check {
   const name = 'reports';
-  const scene = sceneOf(job);
   const heard = allOf(job, 'live').filter(
-    ({ seen }) =>
-      (seen.kPa ?? 0) > 0 && Date.parse(seen.at) >= since && isAboveWakeSpeed(scene, seen.speedKmh),
+    ({ seen }) => (seen.kPa ?? 0) > 0 && Date.parse(seen.at) >= since && isAboveWakeSpeed(job, seen.speedKmh),
   );
   const missing = monitoredWheels(job).filter((wheel) => !heard.some(({ seen }) => seen.wheel === wheel));
   return missing.length === 0

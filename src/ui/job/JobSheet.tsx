@@ -1,5 +1,6 @@
 import { ArrowLeft, Check, FileDown, Keyboard } from 'lucide-react';
 import { useEffect, useState } from 'react';
+import type { Finding } from '../../core/assessment';
 import type { CarWrite } from '../../core/job';
 import { serviceWords } from '../../core/job/words';
 import { columnsOf } from '../../core/ledger/column';
@@ -10,6 +11,7 @@ import { notesOf, plateOf, type VisitView } from '../../core/visit/view';
 import { walkingOrder, type Position } from '../../core/wheel';
 import { Button } from '../kit/Button';
 import { Dialog } from '../kit/Dialog';
+import { ActDialog } from './ActDialog';
 import { Follows } from './Follows';
 import { GaugeDialog } from './GaugeDialog';
 import styles from './JobSheet.module.css';
@@ -26,6 +28,7 @@ import { WriteRun } from './WriteRun';
 
 type Open =
   | { kind: 'gauge' | 'scan'; wheel: Position }
+  | { kind: 'act'; finding: Finding }
   | { kind: 'placard' | 'weather' | 'lamp' | 'prove' | 'hand-over' | 'keys' }
   /** `write`: the key of a write that is looked at; none while a new one is prepared. */
   | { kind: 'write'; write?: string };
@@ -100,9 +103,7 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
       case 'look-at-lamp':
         return setOpen({ kind: 'lamp' });
       case 'act':
-        return move.finding.code.startsWith('sensor') || move.finding.code.startsWith('id')
-          ? setOpen({ kind: 'scan', wheel: move.finding.wheels[0] ?? 'LF' })
-          : setOpen({ kind: 'gauge', wheel: move.finding.wheels[0] ?? 'LF' });
+        return setOpen({ kind: 'act', finding: move.finding });
       case 'hand-over':
         return setOpen({ kind: 'hand-over' });
       case 'done':
@@ -235,7 +236,11 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
       </aside>
       <div className={styles.foot}>
         <div className={styles.why}>
-          {!visit.connected || unsent > 0 ? (
+          {visit.problem?.code === 'not-signed-in' ? (
+            <span role="alert">
+              {problem} <a href={`/sign-in?next=/jobs/${view.id}`}>Sign in</a>
+            </span>
+          ) : !visit.connected || unsent > 0 ? (
             <span role="status">
               {visit.connected ? '' : 'No connection. '}
               {unsent > 0 ? `${unsent} kept on this device, on the way.` : 'What you enter is kept here.'}
@@ -325,6 +330,22 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
           problem={problem}
           onSend={(entries) => void send(entries)}
           onReadBack={(write) => void act('Reading back…', `${base}/read-back`, { write })}
+          onClose={close}
+        />
+      )}
+      {open?.kind === 'act' && (
+        <ActDialog
+          finding={open.finding}
+          job={view.job}
+          units={units}
+          onGauge={(wheel) => setOpen({ kind: 'gauge', wheel })}
+          onScan={(wheel) => setOpen({ kind: 'scan', wheel })}
+          onLamp={() => setOpen({ kind: 'lamp' })}
+          onStored={() => {
+            record({ kind: 'relearn', at: new Date().toISOString(), method: 'reset', outcome: 'done' });
+            close();
+          }}
+          onHandOver={() => setOpen({ kind: 'hand-over' })}
           onClose={close}
         />
       )}

@@ -106,9 +106,7 @@ export function WriteRun({ job, write, busy, problem, onSend, onReadBack, onClos
         </Notice>
       )}
       {write && !busy && verdict === 'refused' && (
-        <Notice tone="wrong">
-          The car refused: {write.reason ?? 'no reason given'}. Nothing was written.
-        </Notice>
+        <Notice tone="wrong">Nothing was written: {write.reason ?? 'the car gave no reason'}.</Notice>
       )}
       {write && !busy && verdict === 'unknown' && (
         <Notice tone="note">

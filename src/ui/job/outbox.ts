@@ -26,7 +26,11 @@ export interface Outbox {
 
 const retryMs = 1500;
 
-export function createOutbox(jobId: string, onStored: (view: VisitView) => void): Outbox {
+export function createOutbox(
+  jobId: string,
+  onStored: (view: VisitView) => void,
+  onWaiting: (problem: Problem) => void = () => undefined,
+): Outbox {
   const place = `hacienda.outbox.${jobId}`;
   const listeners = new Set<() => void>();
   let items: readonly Waiting[] = load(place);
@@ -56,6 +60,7 @@ export function createOutbox(jobId: string, onStored: (view: VisitView) => void)
           set(items.filter((item) => item.key !== key));
           onStored(stored.value);
         } else if (mayPass(stored.problem)) {
+          onWaiting(stored.problem);
           timer = setTimeout(() => void flush(), retryMs);
           return;
         } else {

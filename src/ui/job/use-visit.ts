@@ -38,7 +38,15 @@ export function useVisit(initial: VisitView): Visit {
   /** The key of each thing that was tried and not answered, so that a second try is the same thing. */
   const keys = useRef(new Map<string, string>());
 
-  const outbox = useOutbox(id, setView);
+  /** A connection that is away needs nobody; a session that ended needs somebody to sign in. */
+  const setSignedOutProblem = useCallback((found: Problem) => {
+    if (found.code === 'not-signed-in') setProblem(found);
+  }, []);
+  const onStored = useCallback((fresh: VisitView) => {
+    setView(fresh);
+    setProblem((now) => (now?.code === 'not-signed-in' ? undefined : now));
+  }, []);
+  const outbox = useOutbox(id, onStored, setSignedOutProblem);
   const waiting = useSyncExternalStore(
     outbox?.subscribe ?? (() => () => undefined),
     outbox?.items ?? (() => none),
@@ -102,14 +110,18 @@ export function useVisit(initial: VisitView): Visit {
 }
 
 /** Made in the browser only, after the first paint: the server has no storage to look into. */
-function useOutbox(jobId: string, onStored: (view: VisitView) => void): Outbox | undefined {
+function useOutbox(
+  jobId: string,
+  onStored: (view: VisitView) => void,
+  onWaiting: (problem: Problem) => void,
+): Outbox | undefined {
   const [outbox, setOutbox] = useState<Outbox>();
   useEffect(() => {
-    const made = createOutbox(jobId, onStored);
+    const made = createOutbox(jobId, onStored, onWaiting);
     // eslint-disable-next-line react-hooks/set-state-in-effect -- the browser's storage exists from here on
     setOutbox(made);
     void made.flush();
-  }, [jobId, onStored]);
+  }, [jobId, onStored, onWaiting]);
   return outbox;
 }
 

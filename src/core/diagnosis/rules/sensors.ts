@@ -1,7 +1,8 @@
 import { allOf } from '../../job';
 import { canonicalId, sameId } from '../../sensor-id';
 import type { Position } from '../../wheel';
-import { isAboveWakeSpeed, type Rule, type Scene, type Statement } from '../scene';
+import { isAboveWakeSpeed } from '../../wake-speed';
+import type { Rule, Scene, Statement } from '../scene';
 
 /** A sensor further than this from a trusted gauge, kPa, reads wrong (contract of the assessment). */
 const accuracyKPa = 10;
@@ -34,7 +35,7 @@ export const silence: Rule = (scene) =>
 /** The car had a pressure from this wheel on a drive. */
 function carHears(scene: Scene, wheel: Position): boolean {
   return allOf(scene.job, 'live').some(
-    ({ seen }) => seen.wheel === wheel && (seen.kPa ?? 0) > 0 && isAboveWakeSpeed(scene, seen.speedKmh),
+    ({ seen }) => seen.wheel === wheel && (seen.kPa ?? 0) > 0 && isAboveWakeSpeed(scene.job, seen.speedKmh),
   );
 }
 

@@ -1,6 +1,7 @@
 import { allOf } from '../../job';
 import { lampMeaning } from '../../lamp';
-import { isAboveWakeSpeed, type Rule, type Statement } from '../scene';
+import { isAboveWakeSpeed } from '../../wake-speed';
+import type { Rule, Statement } from '../scene';
 import { heard } from './sensors';
 
 /** Under this, V, with the engine off, a module may brown out while it is written (common practice). */
@@ -19,7 +20,7 @@ export const receiver: Rule = (scene) => {
   const deaf =
     lives.length > 0 &&
     lives.length === monitored.length &&
-    lives.every(({ seen }) => !seen.kPa && isAboveWakeSpeed(scene, seen.speedKmh));
+    lives.every(({ seen }) => !seen.kPa && isAboveWakeSpeed(scene.job, seen.speedKmh));
   const matching = heard(scene).filter(
     ({ wheel }) => !scene.mismatches.some((mismatch) => mismatch.wheel === wheel),
   );
@@ -34,7 +35,7 @@ export const asleep: Rule = (scene) =>
   scene.monitored.flatMap((wheel): Statement[] => {
     const live = scene.ledger.live[wheel];
     const heardDriving = allOf(scene.job, 'live').some(
-      ({ seen }) => seen.wheel === wheel && isAboveWakeSpeed(scene, seen.speedKmh),
+      ({ seen }) => seen.wheel === wheel && isAboveWakeSpeed(scene.job, seen.speedKmh),
     );
     return live && !live.seen.kPa && !heardDriving
       ? [{ code: 'sensors-asleep', wheel, certainty: 'measured', because: [live.index] }]
