@@ -1,0 +1,185 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { exportedJob } from '../../../tests/support/arbitrary-job';
+import {
+  gauge,
+  gauges,
+  heard,
+  ids,
+  jobWith,
+  lamp,
+  lives,
+  registry,
+  scans,
+  silent,
+} from '../../../tests/support/car';
+import { assessmentSchema } from '../assessment/schema';
+import { findingCodes } from '../assessment';
+import type { Job, Observation } from '../job';
+import { jobSchema } from '../job/schema';
+import { columnsOf } from '../ledger/column';
+import { proofOf } from '../proof';
+import { sheetOf } from '../sheet';
+import { nextMove, stationOf, stations } from '../visit';
+import type { Position } from '../wheel';
+import { isCalm, titleOf, wording } from './actions';
+import { certainties, decibans } from './certainty';
+import { assess } from '.';
+
+const mirror: Record<Position, Position> = { LF: 'RF', RF: 'LF', RR: 'LR', LR: 'RR', SP: 'SP' };
+
+/** The same job with left and right exchanged everywhere. */
+function mirrored(job: Job): Job {
+  const text = JSON.stringify(job, (key, value: unknown) =>
+    (key === 'wheel' || key === 'failedAt') && typeof value === 'string' ? mirror[value as Position] : value,
+  );
+  return JSON.parse(text) as Job;
+}
+const summary = (job: Job, rename: (wheel: Position) => Position = (wheel) => wheel) =>
+  assess(job)
+    .findings.map(
+      ({ code, wheels, probability }) => `${code} ${wheels.map(rename).sort().join()} ${probability}`,
+    )
+    .sort();
+
+/** Visits with something to say, of several kinds at once. */
+const eventful: Observation[][] = [
+  [lamp(0, 'steady'), ...gauges(1, { RF: 166, LR: 200 }), ...scans(2), registry(3)],
+  [
+    lamp(0, 'flash-then-steady'),
+    ...gauges(1),
+    ...scans(2, { RR: [silent(2, 'RR'), silent(3, 'RR', 'magnet')] }),
+    registry(4),
+  ],
+  [lamp(0, 'off'), ...gauges(1), ...scans(2), registry(3, { LF: ids.LR, LR: ids.LF }), ...lives(4, null, 0)],
+  [
+    ...scans(2, { LF: [heard(2, 'LF', { frequencyMHz: 315, battery: 'low' })] }),
+    registry(3, { RR: '4B11E0F7' }),
+  ],
+  [gauge(1, 'LF', 230), gauge(60 * 30, 'LF', 190), lamp(60 * 31, 'steady')],
+];
+
+describe('an assessment', () => {
+  it('of any job file is well formed, and so is all that is made of it', () => {
+    fc.assert(
+      fc.property(exportedJob, (file) => {
+        const job = jobSchema.parse(file);
+        const assessment = assess(job);
+        expect(assessmentSchema.parse(assessment)).toEqual(assessment);
+        for (const { evidence } of assessment.findings) {
+          for (const { observation } of evidence) expect(job.observations[observation]).toBeDefined();
+        }
+        expect(JSON.stringify([columnsOf(job, assessment), sheetOf(job), proofOf(job)])).not.toContain('NaN');
+        for (const hasLead of [true, false]) {
+          const move = nextMove(job, { assessment, handedOver: false, hasLead, hasTool: hasLead });
+          expect(stations).toContain(stationOf(move));
+        }
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  it('of the same job is the same: nothing is remembered between', () => {
+    for (const seen of eventful) expect(assess(jobWith(seen))).toEqual(assess(jobWith(seen)));
+  });
+
+  it('does not change the job it is given', () => {
+    for (const seen of eventful) {
+      const job = jobWith(seen);
+      const before = JSON.stringify(job);
+      assess(job);
+      expect(JSON.stringify(job)).toBe(before);
+    }
+  });
+
+  it('does not depend on the order in which things of their own time stand in the file', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...eventful), fc.infiniteStream(fc.nat()), (seen, order) => {
+        const shuffled = seen
+          .map((item) => ({ item, at: order.next().value as number }))
+          .sort((a, b) => a.at - b.at);
+        expect(summary(jobWith(shuffled.map(({ item }) => item)))).toEqual(summary(jobWith(seen)));
+      }),
+    );
+  });
+
+  it('of a car seen in the mirror is the mirrored one', () => {
+    for (const seen of eventful)
+      expect(summary(mirrored(jobWith(seen)), (wheel) => mirror[wheel])).toEqual(summary(jobWith(seen)));
+  });
+
+  it('of a fact seen twice is that of the fact seen once', () => {
+    for (const seen of eventful)
+      expect(summary(jobWith([...seen, lamp(-5, 'off')]))).toEqual(summary(jobWith(seen)));
+  });
+
+  it('of nothing seen says nothing', () => {
+    expect(assess(jobWith([])).findings).toEqual([]);
+    expect(assess(jobWith([])).registration).toBeUndefined();
+  });
+
+  it('puts the surest first', () => {
+    for (const seen of eventful) {
+      const sure = assess(jobWith(seen)).findings.map(({ probability }) => probability);
+      expect(sure).toEqual([...sure].sort((a, b) => b - a));
+    }
+  });
+
+  it('offers what was not looked at, the cheapest first', () => {
+    const { nextTests } = assess(jobWith([lamp(0, 'off'), gauge(1, 'LF', 230)]));
+    expect(nextTests[0]).toMatchObject({ test: 'gauge', wheel: 'RF' });
+    expect(nextTests.map(({ test }) => test)).not.toContain('lamp');
+    expect(nextTests.map(({ minutes }) => minutes)).toEqual(
+      nextTests.map(({ minutes }) => minutes).sort((a, b) => a - b),
+    );
+    const all = [lamp(0, 'off'), ...gauges(1), ...scans(2), registry(3), ...lives(4, undefined, 62)];
+    expect(assess(jobWith(all)).nextTests).toEqual([]);
+  });
+});
+
+describe('the wording', () => {
+  it('has a title and a sentence that says what to do for every finding', () => {
+    for (const code of findingCodes) {
+      expect(wording[code].title.length, code).toBeGreaterThan(5);
+      expect(wording[code].action, code).toMatch(/^[A-Z].*\.$/);
+    }
+  });
+
+  it('never offers to switch monitoring off', () => {
+    const all = Object.values(wording).map(({ title, action }) => `${title} ${action}`);
+    expect(all.filter((text) => /switch.* off|disable|bypass|defeat|code out/i.test(text))).toEqual([]);
+  });
+
+  it('names the wheels in walking order', () => {
+    expect(titleOf({ code: 'tire-low', wheels: ['LF', 'RR'] })).toBe('Tire low: LF and RR');
+    expect(titleOf({ code: 'receiver-fault', wheels: [] })).toBe('The car hears nothing');
+  });
+
+  it('knows which findings blame nothing', () => {
+    expect(findingCodes.filter(isCalm)).toEqual(['sensors-asleep', 'waiting-for-drive', 'no-fault']);
+  });
+});
+
+describe('certainty', () => {
+  it('in decibans is ten times the logarithm of the odds', () => {
+    expect(decibans(0.5)).toBe(0);
+    expect(decibans(10 / 11)).toBeCloseTo(10, 9);
+    expect(decibans(1 / 11)).toBeCloseTo(-10, 9);
+  });
+
+  it('is never certain, and always more likely than not', () => {
+    for (const probability of Object.values(certainties)) {
+      expect(probability).toBeGreaterThan(0.5);
+      expect(probability).toBeLessThan(1);
+    }
+  });
+
+  it('of a finding is what its evidence adds up to', () => {
+    for (const seen of eventful) {
+      for (const { probability, evidence } of assess(jobWith(seen)).findings) {
+        const sum = evidence.reduce((total, { decibans: each }) => total + each, 0);
+        expect(sum).toBeCloseTo(decibans(probability), 9);
+      }
+    }
+  });
+});

@@ -1,0 +1,129 @@
+import { QueryTypes } from 'sequelize';
+import { v7 as newKey } from 'uuid';
+import { describe, expect, it } from 'vitest';
+import { database, databaseAnswers, ensureDatabase, inTransaction } from '../../src/data/database';
+import { migrate } from '../../src/data/migrations';
+import { announce, onChange } from '../../src/data/notifications';
+import { bookIn, viewJob } from '../../src/services/jobs';
+import { person } from '../support/people';
+
+const query = <Row extends object>(sql: string, bind: unknown[] = []) =>
+  database().query<Row>(sql, { bind, type: QueryTypes.SELECT });
+const change = (wanted: string | undefined) =>
+  new Promise<void>((resolve) => {
+    const stop = onChange((jobId) => {
+      if (jobId !== wanted) return;
+      stop();
+      resolve();
+    });
+  });
+/** Until the listening connection is there: it is made at the first call. */
+const listening = async () => {
+  for (;;) {
+    const [found] = await query<{ pid: number }>(
+      "SELECT pid FROM pg_stat_activity WHERE query LIKE 'LISTEN%' AND datname = current_database() LIMIT 1",
+    );
+    if (found) return found.pid;
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+};
+
+describe('migrations', () => {
+  it('run once, however many starters there are', async () => {
+    expect(await Promise.all([migrate(), migrate(), migrate()])).toEqual([[], [], []]);
+    expect(await query('SELECT name FROM migrations ORDER BY name')).toEqual([{ name: '0001-first' }]);
+  });
+
+  it('leave indexes for the Yard and for a vehicle’s history', async () => {
+    const names = (
+      await query<{ indexname: string }>(
+        "SELECT indexname FROM pg_indexes WHERE tablename IN ('jobs', 'observations', 'sensors')",
+      )
+    ).map(({ indexname }) => indexname);
+    for (const index of [
+      'jobs_open',
+      'jobs_handed_over',
+      'jobs_by_vehicle',
+      'observations_by_job',
+      'sensors_by_sensor_id',
+    ]) {
+      expect(names).toContain(index);
+    }
+  });
+
+  it('a database that is there already is left alone', async () => {
+    const url = new URL(process.env.DATABASE_URL ?? '');
+    const name = url.pathname.slice(1);
+    url.pathname = '/postgres';
+    await ensureDatabase(url.href, name);
+    expect(await databaseAnswers()).toBe(true);
+  });
+});
+
+describe('a use case', () => {
+  it('stores all of it or nothing', async () => {
+    const key = newKey();
+    const failing = inTransaction(async (tx) => {
+      await database().query(
+        "INSERT INTO profiles (name, label, tpms, placard) VALUES ($1, 'x', '{}', '[]')",
+        { bind: [key], transaction: tx },
+      );
+      throw new Error('the second half fails');
+    });
+    await expect(failing).rejects.toThrow('second half');
+    expect(await query('SELECT * FROM profiles WHERE name = $1', [key])).toEqual([]);
+  });
+});
+
+describe('news of a job', () => {
+  it('comes when its transaction commits, and not if it does not', async () => {
+    const id = newKey();
+    let heard = false;
+    const stop = onChange((jobId) => (heard ||= jobId === id));
+    await listening();
+    await inTransaction(async (tx) => {
+      await announce(tx, id);
+      throw new Error('rolled back');
+    }).catch(() => undefined);
+    await new Promise((resolve) => setTimeout(resolve, 200));
+    expect(heard).toBe(false);
+    stop();
+    const news = change(id);
+    await inTransaction((tx) => announce(tx, id));
+    await news;
+  });
+
+  it('that may have been missed while the connection was away is told as such, and news comes again', async () => {
+    const pid = await listening();
+    const missed = change(undefined);
+    await query('SELECT pg_terminate_backend($1)', [pid]);
+    await missed;
+    const id = newKey();
+    const news = change(id);
+    await inTransaction((tx) => announce(tx, id));
+    await news;
+  });
+});
+
+describe('a job', () => {
+  it('nobody opened is not found', async () => {
+    expect(await viewJob(newKey())).toMatchObject({ ok: false, problem: { code: 'unknown-job' } });
+  });
+
+  it('has a number of its own, counted up', async () => {
+    const book = () => bookIn({ key: newKey(), vehicle: { label: 'Ostrel Menta' } }, person());
+    const [one, two] = [await book(), await book()];
+    expect(one.ok && two.ok && two.value.number - one.value.number).toBe(1);
+  });
+
+  it('of a kind of vehicle that is not on file is refused with what to do', async () => {
+    const booked = await bookIn(
+      { key: newKey(), vehicle: { label: 'Unknown', profile: 'no-such-kind' } },
+      person(),
+    );
+    expect(booked).toMatchObject({
+      ok: false,
+      problem: { code: 'unknown-profile', message: expect.stringContaining('Choose one') },
+    });
+  });
+});
