@@ -107,7 +107,7 @@ export function Ledger({ columns, findings, units, chosen, onGauge, onPlacard, o
 const gaugeWords = {
   low: 'low',
   short: 'short',
-  good: 'at placard',
+  good: 'good',
   over: 'over',
   'not-comparable': 'warm',
 } as const;
