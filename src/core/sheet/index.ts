@@ -6,7 +6,7 @@ import { placardKPa, wheelsOf } from '../placard';
 import { proofOf, writeVerdict, type Proof, type WriteVerdict } from '../proof';
 import { sameId } from '../sensor-id';
 import type { Position } from '../wheel';
-import { cautionsFor } from './cautions';
+import { cautionsFor } from '../cautions';
 
 /** The one page a customer takes along: before and after, what was found, what was done, what to watch. */
 export interface Sheet {

@@ -1,4 +1,5 @@
 import type { Finding } from '../../core/assessment';
+import { cautionForWork } from '../../core/cautions';
 import { titleOf, wording } from '../../core/diagnosis/actions';
 import type { Job } from '../../core/job';
 import { describe, percent, sureness } from '../../core/job/words';
@@ -6,6 +7,7 @@ import type { UnitChoice } from '../../core/units';
 import type { Position } from '../../core/wheel';
 import { Button } from '../kit/Button';
 import { Dialog } from '../kit/Dialog';
+import { Notice } from '../kit/Notice';
 import styles from './SheetForms.module.css';
 
 interface ActDialogProps {
@@ -25,6 +27,7 @@ interface ActDialogProps {
 export function ActDialog(props: ActDialogProps) {
   const { finding, job, units } = props;
   const [wheel] = finding.wheels;
+  const caution = cautionForWork(finding.code);
   return (
     <Dialog title={titleOf(finding)} onClose={props.onClose}>
       <p>
@@ -41,6 +44,7 @@ export function ActDialog(props: ActDialogProps) {
           })}
         </ul>
       </div>
+      {caution && <Notice tone="note">{caution}</Notice>}
       <p>When it is done, take the reading again: the finding goes by itself once it no longer holds.</p>
       <div className={styles.actions}>
         {finding.code === 'baseline-not-set' && (

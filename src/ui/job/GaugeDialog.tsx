@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react';
 import type { Job, Observation } from '../../core/job';
+import { fillingCaution } from '../../core/cautions';
 import { placardKPa, placardToleranceKPa } from '../../core/placard';
 import type { Column } from '../../core/ledger/column';
 import {
@@ -183,6 +184,7 @@ export function GaugeDialog({
         {practice && target !== undefined && (
           <PracticeAir jobId={jobId} wheel={wheel} targetKPa={target} units={units} />
         )}
+        {before && <p className={styles.caution}>{fillingCaution}</p>}
         <Button weight="main" type="submit" disabled={typed === ''}>
           Keep {wheel}
         </Button>

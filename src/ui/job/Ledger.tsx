@@ -66,15 +66,13 @@ export function Ledger({ columns, findings, units, chosen, onGauge, onPlacard, o
         {row('gauge', `Gauge, ${units.pressure}`, (column) => (
           <GaugeCell column={column} units={units} onGauge={onGauge} />
         ))}
-        {row('target', `Set now, ${units.pressure}`, ({ target }) => (
+        {row('target', `Set now, ${units.pressure}`, ({ target, gauge }) => (
           <div className={styles.cell}>
             {target?.setNowKPa !== undefined && target.addKPa !== undefined && (
               <>
                 <span className={styles.id}>{figure(pressure, target.setNowKPa, units.pressure)}</span>
                 <span className={styles.small}>
-                  {Math.abs(target.addKPa) <= placardToleranceKPa
-                    ? 'leave it'
-                    : formatDifference(pressure, target.addKPa, units.pressure)}
+                  {whatToAdd(target.addKPa, gauge?.tire === 'warm', units)}
                 </span>
               </>
             )}
@@ -102,6 +100,12 @@ export function Ledger({ columns, findings, units, chosen, onGauge, onPlacard, o
       </tbody>
     </table>
   );
+}
+
+/** What to do to the air; a tire hot from driving is never bled. */
+function whatToAdd(addKPa: number, warm: boolean, units: UnitChoice): string {
+  if (Math.abs(addKPa) <= placardToleranceKPa) return 'leave it';
+  return addKPa < 0 && warm ? 'let it cool first' : formatDifference(pressure, addKPa, units.pressure);
 }
 
 const gaugeWords = {

@@ -1,0 +1,35 @@
+import { describe, expect, it } from 'vitest';
+import { jobWith } from '../../../tests/support/car';
+import { cautionForWork, cautionsFor, fillingCaution } from '.';
+
+describe('a caution', () => {
+  it('stands by work on a wheel: deflate before the stem is loosened; local codes first', () => {
+    for (const code of ['sensor-silent', 'sensor-wrong-type', 'tire-leaking'] as const) {
+      expect(cautionForWork(code)).toMatch(/Let the tire down fully.*Local codes/);
+    }
+    expect(cautionForWork('id-not-registered')).toBeUndefined();
+  });
+
+  it('stands by filling: clear of the sidewall, not over its maximum, no bleeding hot', () => {
+    expect(fillingCaution).toMatch(/sidewall.*maximum.*Never bleed a hot tire/);
+  });
+});
+
+describe('the customer takes along', () => {
+  it('the monthly gauge, and what comes first', () => {
+    const always = cautionsFor(jobWith([])).join(' ');
+    expect(always).toMatch(/once a month/);
+    expect(always).toMatch(/licensed practice/);
+    expect(always).not.toMatch(/nuts/);
+  });
+
+  it('the nuts, where wheels were off', () => {
+    expect(cautionsFor(jobWith([], { service: { kind: 'rotation' } })).join(' ')).toMatch(/nuts.*100 km/);
+  });
+
+  it('that the lamp stays on, where the car leaves unproved', () => {
+    expect(cautionsFor(jobWith([], { visit: { unproved: 'part on order' } })).join(' ')).toMatch(
+      /lamp stays on/,
+    );
+  });
+});

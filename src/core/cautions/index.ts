@@ -1,0 +1,53 @@
+import type { FindingCode } from '../assessment';
+import type { Job } from '../job';
+
+/** Cautions of the trade (common practice). They defer to local codes, the maker and licensed practice. */
+
+/** Where air is let in. */
+export const fillingCaution =
+  'Clip-on chuck, stand clear of the sidewall, never above the maximum on the sidewall. Never bleed a hot tire.';
+
+const wheelWork: readonly FindingCode[] = [
+  'tire-leaking',
+  'sensor-silent',
+  'sensor-absent',
+  'sensor-battery-low',
+  'sensor-inaccurate',
+  'sensor-wrong-type',
+  'sensor-intermittent',
+  'rolling-radius-off',
+];
+
+/** What to mind while working on a finding, where its work can hurt somebody. */
+export function cautionForWork(code: FindingCode): string | undefined {
+  return wheelWork.includes(code)
+    ? 'Parking brake, chocks, rated stands. Let the tire down fully through the core before the stem is loosened or the bead broken. Nut and core to the maker’s torque. On a high-voltage vehicle only trained people go beyond the wheel. Local codes and the vehicle maker’s procedure come first.'
+    : undefined;
+}
+
+/** What the customer takes along, each with where it applies. */
+const cautions: { text: string; applies: (job: Job) => boolean }[] = [
+  {
+    text: 'Check the pressures with a gauge once a month, cold, and before long drives: monitoring does not replace it.',
+    applies: () => true,
+  },
+  {
+    text: 'Wheel nuts were loosened: have their torque checked again after about 100 km.',
+    applies: ({ service }) => service !== undefined && service.kind !== 'none',
+  },
+  {
+    text: 'The lamp stays on while the fault stands, and will not warn of a further loss of air. Have it put right soon.',
+    applies: ({ visit }) => typeof visit === 'object' && visit !== null && 'unproved' in visit,
+  },
+  {
+    text: 'Never inflate above the maximum on the sidewall, and never bleed a hot tire.',
+    applies: () => true,
+  },
+  {
+    text: "Local rules, the vehicle maker's procedure and licensed practice come before anything on this sheet.",
+    applies: () => true,
+  },
+];
+
+export const cautionsFor = (job: Job): string[] =>
+  cautions.filter(({ applies }) => applies(job)).map(({ text }) => text);
