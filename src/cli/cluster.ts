@@ -161,3 +161,8 @@ export function placesOf(folder: string): string[] {
   const linked = existsSync(link) && lstatSync(link).isSymbolicLink() ? [realpathSync(link)] : [];
   return [folder, ...linked];
 }
+
+/** Removes a cluster folder, wherever its data really is. */
+export function wipe(folder: string): void {
+  for (const place of placesOf(folder)) rmSync(place, { recursive: true, force: true });
+}

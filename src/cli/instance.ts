@@ -10,6 +10,9 @@ import { Trouble } from './say';
 
 export const root = fileURLToPath(new URL('../..', import.meta.url));
 
+/** Where demo and shop keep their data. */
+export const home = process.env.HACIENDA_HOME ?? join(root, '.hacienda');
+
 export interface InstanceOptions {
   /** Where data, locks and logs of this instance live. */
   folder: string;

@@ -1,13 +1,12 @@
 import { confirm } from '@inquirer/prompts';
 import { existsSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { placesOf } from './cluster';
-import { isLocked, root } from './instance';
+import { wipe } from './cluster';
+import { home, isLocked } from './instance';
 import { say, Trouble } from './say';
 
 /** Wipes everything this app keeps here, demo and shop, after asking. */
 export async function reset(parameters: readonly string[]): Promise<number> {
-  const home = join(root, '.hacienda');
   if (!existsSync(home)) {
     say('There is nothing to wipe.');
     return 0;
@@ -25,7 +24,8 @@ export async function reset(parameters: readonly string[]): Promise<number> {
     say('Nothing was wiped. To wipe without being asked: ./hacienda reset --yes');
     return process.stdin.isTTY ? 0 : 1;
   }
-  for (const place of [...folders.flatMap(placesOf), home]) rmSync(place, { recursive: true, force: true });
+  folders.forEach(wipe);
+  rmSync(home, { recursive: true, force: true });
   say('Wiped.');
   return 0;
 }

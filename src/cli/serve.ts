@@ -1,19 +1,19 @@
 import { join } from 'node:path';
 import { addPerson, hasAnybody, shortestPassphrase } from '../services/people';
 import { loadDemo } from './demo-data';
-import { root, startInstance } from './instance';
+import { home, startInstance } from './instance';
 import { say, Trouble } from './say';
 
 export const usualPort = 4317;
 
 /** The demo: an invented shop, simulated cars and devices. */
-export const demo = () => serve({ demo: true, folder: join(root, '.hacienda/demo'), prepare: loadDemo });
+export const demo = () => serve({ demo: true, folder: join(home, 'demo'), prepare: loadDemo });
 
 /** The shop's own: nothing is shown that it did not enter. `DATABASE_URL` names a server that exists. */
 export const start = () =>
   serve({
     demo: false,
-    folder: join(root, '.hacienda/shop'),
+    folder: join(home, 'shop'),
     prepare: firstManager,
     ...(process.env.DATABASE_URL && { databaseUrl: process.env.DATABASE_URL }),
   });

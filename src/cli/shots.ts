@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import getPort from 'get-port';
 import people from '../../demo/people.json' with { type: 'json' };
 import { chromium } from '../../playwright.config';
+import { wipe } from './cluster';
 import { loadDemo } from './demo-data';
 import { root, startInstance } from './instance';
 import { say } from './say';
@@ -87,7 +88,7 @@ export async function shots(): Promise<number> {
   } finally {
     await window.close();
     await shop.stop();
-    rmSync(folder, { recursive: true, force: true });
+    wipe(folder);
   }
   return 0;
 }

@@ -3,8 +3,9 @@ import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync
 import { createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import getPort from 'get-port';
 import { afterAll, describe, expect, it } from 'vitest';
-import { startCluster } from '../../src/cli/cluster';
+import { placesOf, startCluster, wipe } from '../../src/cli/cluster';
 import { root, startInstance } from '../../src/cli/instance';
 import { Trouble } from '../../src/cli/say';
 import { assess } from '../../src/core/diagnosis';
@@ -114,6 +115,7 @@ describe('starting', () => {
     const second = await startCluster(home); // the first was never stopped
     expect(new URL(second.url).password).toBe(new URL(first.url).password);
     await second.stop();
+    wipe(home);
   });
 
   it('speaks in sentences: a Trouble is shown without a stack', () => {
@@ -124,5 +126,96 @@ describe('starting', () => {
     });
     expect(run.stderr.trim().split('\n').at(-1)).toBe('PORT must be a number from 1 to 65535.');
     expect(run.status).toBe(1);
+  });
+});
+
+describe('a shop of its own', () => {
+  const home = join(folder, 'home');
+  const environment = {
+    ...process.env,
+    DATABASE_URL: '',
+    HACIENDA_HOME: home,
+    HACIENDA_MANAGER_NAME: 'Olga',
+    HACIENDA_MANAGER_PASSPHRASE: 'snow on the north roof',
+  };
+
+  /** Starts `./hacienda start` and waits for its address, which it prints last. */
+  async function start(port: number) {
+    const run = spawn(join(root, 'hacienda'), ['start'], {
+      env: { ...environment, PORT: String(port) },
+      stdio: ['ignore', 'pipe', 'inherit'],
+    });
+    const address = await new Promise<string>((resolve, reject) => {
+      let text = '';
+      run.stdout.on('data', (chunk: Buffer) => {
+        text += chunk.toString();
+        const last = text.trim().split('\n').at(-1) ?? '';
+        if (/^http:/.test(last)) resolve(last);
+      });
+      run.once('exit', (code) => reject(new Error(`ended with ${code}: ${text}`)));
+    });
+    const stop = () =>
+      new Promise<number | null>((resolve) => {
+        run.once('exit', resolve);
+        run.kill('SIGINT');
+      });
+    return { address, stop };
+  }
+  const signIn = (address: string) =>
+    fetch(`${address}/api/sign-in`, {
+      method: 'POST',
+      headers: { origin: address, 'content-type': 'application/json' },
+      body: JSON.stringify({ name: 'Olga', passphrase: environment.HACIENDA_MANAGER_PASSPHRASE }),
+    });
+
+  it('opens with its first manager and no demo, keeps its data, and Ctrl-C stops all of it', async () => {
+    const port = await getPort({ host: '127.0.0.1' });
+    const first = await start(port);
+    expect(first.address).toBe(`http://127.0.0.1:${port}`);
+    const page = await (await fetch(`${first.address}/sign-in`)).text();
+    expect(page).not.toMatch(/invented shop|seven lamps/);
+    const answer = await signIn(first.address);
+    expect(await answer.json()).toEqual({ name: 'Olga', role: 'manager' });
+    const cookie = answer.headers.get('set-cookie')?.split(';')[0] ?? '';
+    const yard = await fetch(`${first.address}/api/yard`, { headers: { cookie } });
+    expect(await yard.json()).toEqual([]);
+    const booking = { key: crypto.randomUUID(), vehicle: { label: 'Corriente Vela' } };
+    await fetch(`${first.address}/api/jobs`, {
+      method: 'POST',
+      headers: { cookie, origin: first.address },
+      body: JSON.stringify(booking),
+    });
+
+    const places = placesOf(join(home, 'shop'));
+    const servers = () => places.filter((place) => spawnSync('pgrep', ['-f', place]).status === 0);
+    expect(servers()).not.toEqual([]);
+    expect(await first.stop()).toBe(0);
+    await expect(fetch(first.address)).rejects.toThrow();
+    expect(servers()).toEqual([]);
+
+    const second = await start(port);
+    const again = await (await fetch(`${second.address}/api/yard`, { headers: { cookie } })).json();
+    expect(again).toMatchObject([{ label: 'Corriente Vela', state: 'open' }]);
+    const refused = spawnSync(join(root, 'hacienda'), ['reset', '--yes'], {
+      env: environment,
+      encoding: 'utf8',
+    });
+    expect(refused.stderr).toMatch(/It is running/);
+    await second.stop();
+  });
+
+  it('is wiped only when asked for', () => {
+    const reset = (...parameters: string[]) =>
+      spawnSync(join(root, 'hacienda'), ['reset', ...parameters], {
+        env: environment,
+        encoding: 'utf8',
+        input: '',
+      });
+    expect(reset().status).toBe(1);
+    expect(existsSync(join(home, 'shop'))).toBe(true);
+    const places = placesOf(join(home, 'shop'));
+    expect(reset('--yes')).toMatchObject({ status: 0, stdout: 'Wiped.\n' });
+    expect([home, ...places].filter((place) => existsSync(place))).toEqual([]);
+    expect(reset('--yes').stdout).toBe('There is nothing to wipe.\n');
   });
 });

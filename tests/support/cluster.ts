@@ -1,8 +1,8 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { TestProject } from 'vitest/node';
-import { startCluster } from '../../src/cli/cluster';
+import { startCluster, wipe } from '../../src/cli/cluster';
 import { closeDatabase } from '../../src/data/database';
 import { migrate } from '../../src/data/migrations';
 
@@ -22,6 +22,6 @@ export default async function setup({ provide }: TestProject): Promise<() => Pro
   provide('databaseUrl', cluster.url);
   return async () => {
     await cluster.stop();
-    rmSync(folder, { recursive: true, force: true });
+    wipe(folder);
   };
 }

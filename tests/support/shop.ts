@@ -1,7 +1,8 @@
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import getPort from 'get-port';
+import { wipe } from '../../src/cli/cluster';
 import { loadDemo } from '../../src/cli/demo-data';
 import { startInstance, type Instance } from '../../src/cli/instance';
 import people from '../../demo/people.json' with { type: 'json' };
@@ -28,7 +29,7 @@ export async function openShop(cars?: object[]): Promise<Shop> {
     port,
     close: async () => {
       await instance.stop();
-      rmSync(folder, { recursive: true, force: true });
+      wipe(folder);
     },
   });
 }
