@@ -235,3 +235,18 @@ test('a session that ended asks to sign in, and keeps what was entered meanwhile
   await page.reload();
   await expect(page.getByRole('button', { name: /^Gauge SP, 377/ })).toBeVisible();
 });
+
+test('no station is a dead end: without a lead the car says why, and a closed job takes nothing', async ({
+  page,
+}) => {
+  await openJob(page, 'MEN 220');
+  await page.getByRole('navigation').getByRole('button', { name: /\bCar$/ }).click();
+  await expect(page.getByRole('dialog', { name: 'No lead to this car' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.getByRole('navigation').getByRole('button', { name: 'Judge' }).click();
+  await expect(page.getByRole('heading', { name: 'What follows' })).toBeFocused();
+  await openJob(page, 'KUR 633');
+  await expect(page.getByRole('button', { name: /^Gauge LF/ })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Lamp', exact: true })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Open the sheet' })).toBeEnabled();
+});

@@ -16,21 +16,27 @@ interface FollowsProps {
   judged: Job;
   assessment: Assessment;
   units: UnitChoice;
+  /** The job is handed over: nothing is recorded on it any more. */
+  closed: boolean;
   onLamp: () => void;
   onWeather: () => void;
 }
 
 /** What follows from all that was seen, in plain words, with how sure and why. */
-export function Follows({ job, judged, assessment, units, onLamp, onWeather }: FollowsProps) {
+export function Follows({ job, judged, assessment, units, closed, onLamp, onWeather }: FollowsProps) {
   const { lamp } = ledgerOf(job);
   const findings = toRead(assessment.findings);
   const { tomorrow } = assessment.lamp;
   return (
     <section className={styles.follows} aria-labelledby="follows">
-      <h2 id="follows">What follows</h2>
+      <h2 id="follows" tabIndex={-1}>
+        What follows
+      </h2>
       <div className={styles.lamp}>
         <span>{lamp ? `Lamp ${lampWords[lamp.seen.state]}` : 'Lamp not looked at'}</span>
-        <Button onClick={onLamp}>Lamp</Button>
+        <Button disabled={closed} onClick={onLamp}>
+          Lamp
+        </Button>
       </div>
       <div className={styles.lamp}>
         <span>
@@ -40,7 +46,9 @@ export function Follows({ job, judged, assessment, units, onLamp, onWeather }: F
               : 'The lamp stays out tonight'
             : 'Tonight is not known yet'}
         </span>
-        <Button onClick={onWeather}>Weather</Button>
+        <Button disabled={closed} onClick={onWeather}>
+          Weather
+        </Button>
       </div>
       <div aria-live="polite">
         {findings.length === 0 && (

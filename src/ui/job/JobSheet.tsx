@@ -29,7 +29,7 @@ import { WriteRun } from './WriteRun';
 type Open =
   | { kind: 'gauge' | 'scan'; wheel: Position }
   | { kind: 'act'; finding: Finding }
-  | { kind: 'placard' | 'weather' | 'lamp' | 'prove' | 'hand-over' | 'keys' }
+  | { kind: 'placard' | 'weather' | 'lamp' | 'prove' | 'hand-over' | 'keys' | 'no-lead' }
   /** `write`: the key of a write that is looked at; none while a new one is prepared. */
   | { kind: 'write'; write?: string };
 
@@ -123,9 +123,9 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
       case 'scan':
         return setOpen({ kind: 'scan', wheel: firstUnheard });
       case 'car':
-        return void (view.devices.lead && readCar());
+        return view.devices.lead ? void readCar() : setOpen({ kind: 'no-lead' });
       case 'follows':
-        return document.getElementById('follows')?.scrollIntoView({ block: 'center' });
+        return document.getElementById('follows')?.focus();
       case 'write':
         setSending(undefined);
         return setOpen({
@@ -208,25 +208,26 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
           </button>
         ))}
       </nav>
-      <section className={styles.ledger} aria-label="Ledger">
+      <fieldset className={styles.ledger} aria-label="Ledger" disabled={closed}>
         <Ledger
           columns={columns}
           findings={view.assessment.findings}
           units={units}
           chosen={chosen}
-          onGauge={(wheel) => !closed && setOpen({ kind: 'gauge', wheel })}
-          onPlacard={() => !closed && setOpen({ kind: 'placard' })}
-          onScan={(wheel) => !closed && setOpen({ kind: 'scan', wheel })}
+          onGauge={(wheel) => setOpen({ kind: 'gauge', wheel })}
+          onPlacard={() => setOpen({ kind: 'placard' })}
+          onScan={(wheel) => setOpen({ kind: 'scan', wheel })}
         />
-      </section>
+      </fieldset>
       <aside className={styles.side}>
         <Follows
           job={job}
           judged={view.job}
           assessment={view.assessment}
           units={units}
-          onLamp={() => !closed && setOpen({ kind: 'lamp' })}
-          onWeather={() => !closed && setOpen({ kind: 'weather' })}
+          closed={closed}
+          onLamp={() => setOpen({ kind: 'lamp' })}
+          onWeather={() => setOpen({ kind: 'weather' })}
         />
         {lastWrite && (
           <Button onClick={() => setOpen({ kind: 'write', write: lastWrite.key })}>
@@ -314,11 +315,12 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
       {open?.kind === 'lamp' && (
         <LampDialog jobId={view.id} practice={view.devices.practice} onRecord={record} onClose={close} />
       )}
-      {open?.kind === 'write' && !view.devices.lead && (
+      {(open?.kind === 'no-lead' || (open?.kind === 'write' && !view.devices.lead)) && (
         <Dialog title="No lead to this car" onClose={close}>
           <p>
-            Nothing can be written from here: no lead is set up, or the profile of this vehicle does not say
-            how to talk to its receiver. Follow the vehicle maker's own procedure, then record the lamp.
+            Nothing can be read or written from here: no lead is set up, or the profile of this vehicle does
+            not say how to talk to its receiver. Follow the vehicle maker's own procedure, then record the
+            lamp.
           </p>
         </Dialog>
       )}
