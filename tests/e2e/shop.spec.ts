@@ -240,7 +240,10 @@ test('no station is a dead end: without a lead the car says why, and a closed jo
   page,
 }) => {
   await openJob(page, 'MEN 220');
-  await page.getByRole('navigation').getByRole('button', { name: /\bCar$/ }).click();
+  await page
+    .getByRole('navigation')
+    .getByRole('button', { name: /\bCar$/ })
+    .click();
   await expect(page.getByRole('dialog', { name: 'No lead to this car' })).toBeVisible();
   await page.keyboard.press('Escape');
   await page.getByRole('navigation').getByRole('button', { name: 'Judge' }).click();
