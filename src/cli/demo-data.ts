@@ -3,8 +3,11 @@ import { join } from 'node:path';
 import { z } from 'zod';
 import { parseJob } from '../core/job/schema';
 import type { Outcome } from '../core/outcome';
+import { shopSettingsSchema } from '../core/shop';
+import { addGauge, newCheckSchema, newGaugeSchema, recordCheck } from '../services/gauges';
 import { importJob } from '../services/jobs';
 import { addPerson, listPeople, roles } from '../services/people';
+import { setShop } from '../services/shop';
 import { profileSchema, saveProfiles } from '../services/vehicles';
 import { root } from './instance';
 import { Trouble } from './say';
@@ -14,6 +17,13 @@ const scenarioNow = Date.parse('2026-01-09T09:30:00Z');
 const timestamp = /\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}\+00:00/g;
 
 const peopleSchema = z.array(z.object({ name: z.string(), role: z.enum(roles), passphrase: z.string() }));
+const gaugesSchema = z.array(
+  z.object({
+    gauge: newGaugeSchema,
+    checks: z.array(z.object({ daysAgo: z.number(), by: z.string(), check: newCheckSchema })),
+  }),
+);
+const dayMs = 86_400_000;
 const read = (name: string): unknown => JSON.parse(readFileSync(join(root, 'demo', name), 'utf8'));
 
 /**
@@ -32,6 +42,12 @@ export async function loadDemo(folder: string, now = Date.now()): Promise<void> 
   const manager = (await listPeople()).find(({ role }) => role === 'manager');
   if (!manager) throw new Trouble('demo/people.json names no manager.');
   must(await saveProfiles(z.array(profileSchema).parse(read('profiles.json')), manager));
+  must(await setShop(shopSettingsSchema.parse(read('shop.json')), manager));
+  for (const { gauge, checks } of gaugesSchema.parse(read('gauges.json'))) {
+    must(await addGauge(gauge, manager));
+    for (const { daysAgo, by, check } of checks)
+      must(await recordCheck(gauge.key, check, { ...manager, name: by }, new Date(now - daysAgo * dayMs)));
+  }
   for (const file of readdirSync(join(root, 'demo/visits')).sort()) {
     const text = readFileSync(join(root, 'demo/visits', file), 'utf8');
     const moved = text.replace(timestamp, (at) => new Date(Date.parse(at) + shift).toISOString());

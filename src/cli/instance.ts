@@ -142,14 +142,21 @@ function isOurs(pid: number): boolean {
 
 async function startStandins(folder: string, cars: string, undo: Undo): Promise<Record<string, string>> {
   const part = startPart(
-    ['--import', 'tsx', join(root, 'src/standins/main.ts'), cars, join(folder, 'cars.json'), '0', '0'],
+    [
+      ...['--import', 'tsx', join(root, 'src/standins/main.ts')],
+      ...[cars, join(folder, 'cars.json'), join(root, 'demo/weather.json'), '0', '0'],
+    ],
     { cwd: root },
   );
   undo.push(() => stopPart(part));
   const ports = JSON.parse(
     await firstLine(part, 'The simulated devices', (line) => line.startsWith('{')),
-  ) as { tool: number; bay: number };
-  return { HACIENDA_TOOL: `127.0.0.1:${ports.tool}`, HACIENDA_BAY: `127.0.0.1:${ports.bay}` };
+  ) as { tool: number; bay: number; weather: number };
+  return {
+    HACIENDA_TOOL: `127.0.0.1:${ports.tool}`,
+    HACIENDA_BAY: `127.0.0.1:${ports.bay}`,
+    HACIENDA_WEATHER: `http://127.0.0.1:${ports.weather}/hourly`,
+  };
 }
 
 /** Starts a server process and waits until it answers. */

@@ -8,8 +8,10 @@ import { database, databaseUrl, type Tx } from './database';
  */
 const channel = 'hacienda_jobs';
 
-export async function announce(tx: Tx, jobId: string): Promise<void> {
-  await database().query('SELECT pg_notify($channel, $jobId)', { bind: { channel, jobId }, transaction: tx });
+/** Of one job, or (with none named) of something that every job is judged by. */
+export async function announce(tx: Tx, jobId?: string): Promise<void> {
+  const bind = { channel, jobId: jobId ?? '' };
+  await database().query('SELECT pg_notify($channel, $jobId)', { bind, transaction: tx });
 }
 
 const news = new EventEmitter();
@@ -28,7 +30,7 @@ async function listen(): Promise<void> {
     const client = new pg.Client({ connectionString: databaseUrl(), keepAlive: true });
     try {
       await client.connect();
-      client.on('notification', ({ payload }) => news.emit('change', payload));
+      client.on('notification', ({ payload }) => news.emit('change', payload || undefined));
       await client.query(`LISTEN ${channel}`);
       if (attempt > 0) news.emit('change', undefined);
       await new Promise<void>((resolve) => {

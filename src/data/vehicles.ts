@@ -86,5 +86,5 @@ export type ProfileValues = Pick<
 >;
 export const saveProfile = (tx: Tx, values: ProfileValues) => ProfileRow.upsert(values, { transaction: tx });
 
-export const setPlacard = (tx: Tx, id: string, placard: VehicleRow['placard']) =>
-  VehicleRow.update({ placard, updatedAt: new Date() }, { where: { id }, transaction: tx });
+export const setTires = (tx: Tx, id: string, tires: Partial<Pick<VehicleRow, 'placard' | 'fitted'>>) =>
+  VehicleRow.update({ ...tires, updatedAt: new Date() }, { where: { id }, transaction: tx });

@@ -20,6 +20,7 @@ const statusOf: Record<string, number> = {
   'foreign-origin': 403,
   'unknown-job': 404,
   'unknown-write': 404,
+  'unknown-gauge': 404,
   'unknown-person': 404,
   'unknown-schema': 404,
   'not-found': 404,
@@ -42,10 +43,13 @@ const statusOf: Record<string, number> = {
   'device-silent': 502,
   'device-unclear': 502,
   'device-unreachable': 502,
+  'weather-unreachable': 502,
+  'weather-unclear': 502,
   'lead-unreachable': 502,
   'no-lead': 503,
   'no-practice': 503,
   'no-tool': 503,
+  'no-weather': 503,
 };
 
 export function json(value: unknown, status = 200, headers: Record<string, string> = {}): Response {
@@ -126,15 +130,31 @@ export const post =
 
 const uuid = z.uuid();
 
-/** An endpoint below a job: its ID is checked before anything else. */
-export const postToJob = <Body>(
-  schema: z.ZodType<Body>,
-  serve: (id: string, body: Body, who: Person) => Promise<Outcome<unknown>>,
-): APIRoute =>
-  post(schema, async (body, who, { params }) => {
-    const id = uuid.safeParse(params.id);
-    return id.success ? serve(id.data, body, who) : noSuchJob();
-  });
+/** A GET that needs nobody's leave beyond being signed in. */
+export const getOf =
+  (serve: (context: APIContext) => Promise<Outcome<unknown>>): APIRoute =>
+  async (context) =>
+    respond(await serve(context));
+
+/** An endpoint below something with an ID, which is checked before anything else. */
+const postBelow =
+  (unknown: () => Outcome<never>) =>
+  <Body>(
+    schema: z.ZodType<Body>,
+    serve: (id: string, body: Body, who: Person) => Promise<Outcome<unknown>>,
+  ): APIRoute =>
+    post(schema, async (body, who, { params }) => {
+      const id = uuid.safeParse(params.id);
+      return id.success ? serve(id.data, body, who) : unknown();
+    });
+
+const noSuchJob = () =>
+  failure('unknown-job', 'There is no such job. Go back to the Yard and pick it there.');
+const noSuchGauge = () =>
+  failure('unknown-gauge', 'This gauge is not on the register. Go back to Gauges and pick it there.');
+
+export const postToJob = postBelow(noSuchJob);
+export const postToGauge = postBelow(noSuchGauge);
 
 export const getOfJob =
   (serve: (id: string, context: APIContext) => Promise<Response>): APIRoute =>
@@ -142,9 +162,6 @@ export const getOfJob =
     const id = uuid.safeParse(context.params.id);
     return id.success ? serve(id.data, context) : respond(noSuchJob());
   };
-
-const noSuchJob = () =>
-  failure('unknown-job', 'There is no such job. Go back to the Yard and pick it there.');
 
 export const key = z.uuid();
 

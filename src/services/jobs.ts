@@ -1,5 +1,18 @@
 import { v5 as derivedId, v7 as newId } from 'uuid';
-import type { Climate, Header, Job, Observation, Placard, Service, Tpms } from '../core/job';
+import { tireCelsius } from '../core/gauge';
+import {
+  allOf,
+  type Climate,
+  type Fitted,
+  type Header,
+  type Job,
+  type LoadCase,
+  type Observation,
+  type Placard,
+  type Repairs,
+  type Service,
+  type Tpms,
+} from '../core/job';
 import { fromJobFile, toJobFile, type Entry } from '../core/job/record';
 import { ledgerOf } from '../core/ledger';
 import { failure, success, type Issue, type Outcome } from '../core/outcome';
@@ -9,7 +22,9 @@ import { notesOf, plateOf, profileOf, type VisitView, type YardLine } from '../c
 import { wheelsOf } from '../core/placard';
 import { inTransaction, type Tx } from '../data/database';
 import * as jobs from '../data/jobs';
+import { loadGauges } from '../data/gauges';
 import { announce } from '../data/notifications';
+import { loadShop } from '../data/shop';
 import * as vehicles from '../data/vehicles';
 import { refuseUnless, type Person } from './people';
 import { viewOf, yardLineOf } from './visit-view';
@@ -81,6 +96,7 @@ export function bookIn(booking: Booking, who: Person): Promise<Outcome<{ id: str
       placard,
     });
     const openedAt = new Date();
+    const shop = await loadShop(tx);
     const header: Header = {
       format: 'hacienda.job/1',
       vehicle: {
@@ -90,12 +106,18 @@ export function bookIn(booking: Booking, who: Person): Promise<Outcome<{ id: str
         ...(vehicle.modelYear && { modelYear: vehicle.modelYear }),
         ...(asked.odometerKm !== undefined && { odometerKm: asked.odometerKm }),
         ...(profileName && { profile: profileName }),
-        tpms,
+        tpms: { ...tpms, regulation: tpms.regulation ?? shop.regulation },
       },
       placard,
+      ...(known?.fitted && { fitted: known.fitted }),
       service: booking.service ?? { kind: 'none' },
-      climate: booking.climate ?? {},
+      climate: {
+        ...(shop.altitudeM !== null && { altitudeM: shop.altitudeM }),
+        fillPolicy: shop.fillPolicy,
+        ...booking.climate,
+      },
       ...(await setsOnFile(tx, vehicle.id, openedAt)),
+      ...(await readingsOnFile(tx, vehicle.id)),
       visit: {
         key: booking.key,
         ...(booking.complaint && { complaint: booking.complaint }),
@@ -134,6 +156,26 @@ async function setsOnFile(tx: Tx, vehicleId: string, now: Date): Promise<Pick<Jo
   return { ...(sensors.length > 0 && { sensors }), ...(otherSets.length > 0 && { otherSets }) };
 }
 
+/** Wheels that changed place or tires leave their earlier readings behind. */
+const movesWheels: readonly Service['kind'][] = ['tires-fitted', 'rotation', 'wheels-swapped'];
+/** So many earlier visits are looked through for readings. */
+const visitsLookedThrough = 20;
+
+/** Gauge readings of the same wheels at earlier visits, oldest first, each with the temperature of its day. */
+async function readingsOnFile(tx: Tx, vehicleId: string): Promise<Pick<Job, 'history'>> {
+  const rows = (await jobs.jobsOfVehicle(tx, vehicleId)).slice(0, visitsLookedThrough);
+  const visits = (await jobs.loadRecords(tx, rows)).map(({ record }) => toJobFile(record));
+  const moved = visits.findIndex(({ service }) => service && movesWheels.includes(service.kind));
+  const same = moved < 0 ? visits : visits.slice(0, moved + 1);
+  const history = same.reverse().flatMap((visit) =>
+    allOf(visit, 'gauge').map(({ seen }) => {
+      const tireC = tireCelsius(visit, seen);
+      return tireC === undefined ? seen : { ...seen, tireC };
+    }),
+  );
+  return history.length > 0 ? { history } : {};
+}
+
 /** Whether the vehicle's profile knows its receiver, so that a lead can talk to it. */
 async function receiverKnown(tx: Tx, job: { vehicle: Job['vehicle'] }): Promise<boolean> {
   const profile = profileOf(job);
@@ -145,7 +187,9 @@ export const viewJob = (id: string): Promise<Outcome<VisitView>> => inTransactio
 
 export async function viewIn(tx: Tx, id: string): Promise<Outcome<VisitView>> {
   const stored = await jobs.loadJob(tx, id);
-  return stored ? success(viewOf(stored, await receiverKnown(tx, stored.record.header))) : unknownJob();
+  if (!stored) return unknownJob();
+  const [canBeRead, instruments] = [await receiverKnown(tx, stored.record.header), await loadGauges(tx)];
+  return success(viewOf(stored, { canBeRead, instruments }));
 }
 
 /** Today's vehicles, the newest first. */
@@ -154,19 +198,26 @@ export const yard = (now = new Date()): Promise<YardLine[]> =>
     const stored = await jobs.loadYard(tx, new Date(now.getTime() - yardHours * 3_600_000));
     const profiles = await vehicles.listProfiles(tx);
     const readable = new Set(profiles.filter(({ receiver }) => receiver).map(({ name }) => name));
+    const instruments = await loadGauges(tx);
     return stored.map((item) => {
       const profile = profileOf(item.record.header);
-      return yardLineOf(item, profile !== undefined && readable.has(profile));
+      return yardLineOf(item, { canBeRead: profile !== undefined && readable.has(profile), instruments });
     });
   });
 
 export interface HeaderChanges {
   placard?: Placard;
+  loadCase?: LoadCase;
+  fitted?: Fitted;
+  repairs?: Repairs;
   service?: Service;
   climate?: Climate;
   odometerKm?: number;
   complaint?: string;
 }
+
+/** Header fields that are changed as they stand. */
+const plainFields = ['placard', 'loadCase', 'fitted', 'repairs', 'service', 'climate'] as const;
 
 /**
  * Corrects what a person entered about the visit. Problems: `unknown-job`, `handed-over`, and `stale`,
@@ -192,7 +243,7 @@ export function editJob(
       ...(complaint !== undefined && { visit: { ...notesOf(before), complaint } }),
     };
     const changes = [
-      ...(['placard', 'service', 'climate'] as const).map((field) => ({
+      ...plainFields.map((field) => ({
         field,
         from: before[field],
         to: after[field],
@@ -202,7 +253,7 @@ export function editJob(
     ].filter(({ from, to }) => JSON.stringify(from) !== JSON.stringify(to));
     if (changes.length > 0) {
       await jobs.saveEdit(tx, row, { key: edit.key, by: who.name, changes }, { header: after });
-      await rememberPlacard(tx, row.vehicleId, after);
+      await rememberTires(tx, row.vehicleId, after);
       await announce(tx, id);
     }
     return viewIn(tx, id);
@@ -224,9 +275,40 @@ async function stale(tx: Tx, jobId: string, version: number): Promise<Outcome<ne
   );
 }
 
-/** The placard belongs to the vehicle: what was read today is there next time. */
-async function rememberPlacard(tx: Tx, vehicleId: string, job: Header): Promise<void> {
-  if (job.placard) await vehicles.setPlacard(tx, vehicleId, job.placard);
+/** Placard and tires belong to the vehicle: what was read today is there next time. */
+async function rememberTires(tx: Tx, vehicleId: string, { placard, fitted }: Header): Promise<void> {
+  await vehicles.setTires(tx, vehicleId, { ...(placard && { placard }), ...(fitted && { fitted }) });
+}
+
+export interface BenchNote {
+  key: string;
+  /** What was worked out, as a sentence. */
+  text: string;
+  /** Where it can be worked out again: a path of this app. */
+  link: string;
+}
+
+/** Takes something worked out on the bench into the job. The same key again changes nothing. Problems: `unknown-job`, `handed-over`. */
+export function addNote(id: string, note: BenchNote, who: Person): Promise<Outcome<null>> {
+  return inTransaction(async (tx) => {
+    const row = await jobs.lockJob(tx, id);
+    if (!row) return unknownJob();
+    if ((await jobs.findEdit(tx, note.key))?.jobId === id) return success(null);
+    if (row.state === 'handed-over') return closedJob();
+    const visit = notesOf(row.header);
+    const { key, text, link } = note;
+    const added = { text, link, at: new Date().toISOString(), by: who.name };
+    const bench = [...(visit.bench ?? []), added];
+    const changes = [{ field: 'bench', from: null, to: text }];
+    await jobs.saveEdit(
+      tx,
+      row,
+      { key, by: who.name, changes },
+      { header: { ...row.header, visit: { ...visit, bench } } },
+    );
+    await announce(tx, id);
+    return success(null);
+  });
 }
 
 /**

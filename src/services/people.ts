@@ -2,8 +2,10 @@ import { createHash, randomBytes } from 'node:crypto';
 import { v7 as newId } from 'uuid';
 import { failure, success, type Outcome } from '../core/outcome';
 import { metric, type UnitChoice } from '../core/units';
+import type { ShopSettings } from '../core/shop';
 import type { Person } from '../core/visit/person';
 import { inTransaction } from '../data/database';
+import { loadShop } from '../data/shop';
 import * as technicians from '../data/technicians';
 import { roles, type Role } from '../data/technicians';
 
@@ -15,12 +17,10 @@ export type { Person };
 export const sessionHours = 12;
 export const shortestPassphrase = 10;
 
-const personOf = ({ id, name, role, units }: technicians.TechnicianRow): Person => ({
-  id,
-  name,
-  role,
-  units,
-});
+/** Units are the person's own, completed; or the shop's, where they chose none. */
+function personOf({ id, name, role, units }: technicians.TechnicianRow, shop: ShopSettings): Person {
+  return { id, name, role, units: units ? { ...metric, ...units } : shop.units, ownUnits: units !== null };
+}
 const hashToken = (token: string) => createHash('sha256').update(token).digest('hex');
 
 /** Hashed once, so that an unknown name takes as long to refuse as a wrong passphrase. */
@@ -48,16 +48,19 @@ export async function signIn(
   await technicians.forgiveAttempts(name, address);
   const token = randomBytes(32).toString('base64url');
   const expiresAt = new Date(Date.now() + sessionHours * 3_600_000);
-  await inTransaction(async (tx) => {
+  const shop = await inTransaction(async (tx) => {
     await technicians.dropExpiredSessions(tx);
     await technicians.createSession(tx, { tokenHash: hashToken(token), technicianId: found.id, expiresAt });
+    return loadShop(tx);
   });
-  return success({ token, person: personOf(found) });
+  return success({ token, person: personOf(found, shop) });
 }
 
 export async function personOfToken(token: string): Promise<Person | undefined> {
-  const found = await inTransaction((tx) => technicians.findBySession(tx, hashToken(token)));
-  return found && personOf(found);
+  return inTransaction(async (tx) => {
+    const found = await technicians.findBySession(tx, hashToken(token));
+    return found && personOf(found, await loadShop(tx));
+  });
 }
 
 export async function signOut(token: string): Promise<void> {
@@ -86,18 +89,19 @@ export async function addPerson(asked: NewPerson): Promise<Outcome<Person>> {
       return failure('name-taken', `There is already somebody called ${asked.name}. Add an initial.`);
     }
     const { name, role } = asked;
-    return success(
-      personOf(
-        await technicians.createTechnician(tx, { id: newId(), name, role, passphraseHash, units: metric }),
-      ),
-    );
+    const row = { id: newId(), name, role, passphraseHash, units: null };
+    return success(personOf(await technicians.createTechnician(tx, row), await loadShop(tx)));
   });
 }
 
 export const listPeople = () =>
-  inTransaction(async (tx) =>
-    (await technicians.listTechnicians(tx)).map((row) => ({ ...personOf(row), active: row.active })),
-  );
+  inTransaction(async (tx) => {
+    const shop = await loadShop(tx);
+    return (await technicians.listTechnicians(tx)).map((row) => ({
+      ...personOf(row, shop),
+      active: row.active,
+    }));
+  });
 
 /** Lets somebody in or keeps them out; out ends their sessions at once. Problems: `unknown-person`, `not-yourself`. */
 export async function setActive(who: Person, id: string, active: boolean): Promise<Outcome<null>> {
@@ -112,7 +116,8 @@ export async function setActive(who: Person, id: string, active: boolean): Promi
   });
 }
 
-export const chooseUnits = (who: Person, units: UnitChoice) =>
+/** Null: as the shop from now on. */
+export const chooseUnits = (who: Person, units: UnitChoice | null) =>
   inTransaction(async (tx) => {
     const row = await technicians.findTechnician(tx, who.id);
     await row?.update({ units }, { transaction: tx });
@@ -123,6 +128,7 @@ const rights = {
   'record-readings': ['technician', 'manager'],
   'change-a-car': ['technician', 'manager'],
   'manage-people': ['manager'],
+  'manage-shop': ['manager'],
 } as const satisfies Record<string, readonly Role[]>;
 export type Right = keyof typeof rights;
 

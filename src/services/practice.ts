@@ -31,6 +31,10 @@ export const lookAt = (jobId: string): Promise<Outcome<PracticeCar>> => inBay(jo
 export const setAir = (jobId: string, wheel: Position, kPa: number): Promise<Outcome<PracticeCar>> =>
   inBay(jobId, (address, vin) => bay.setAir(address, vin, wheel, kPa));
 
+/** Lets a night of this cold pass over the simulated car and drives it off in the morning. */
+export const letNightPass = (jobId: string, celsius: number): Promise<Outcome<PracticeCar>> =>
+  inBay(jobId, (address, vin) => bay.letNightPass(address, vin, celsius, practiceSpeedKmh));
+
 /** Drives above wake speed, reads the car on the way as a passenger would, and parks again. */
 export async function drive(jobId: string, key: string, who: Person): Promise<Outcome<VisitView>> {
   return inBay(jobId, async (address, vin) => {

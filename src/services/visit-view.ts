@@ -1,4 +1,5 @@
 import { assess, titleOf, toRead } from '../core/diagnosis';
+import { withTrust, type Instrument } from '../core/gauge';
 import { toJobFile } from '../core/job/record';
 import { latest, allOf } from '../core/job';
 import { proofOf } from '../core/proof';
@@ -7,9 +8,17 @@ import { plateOf, type VisitView, type YardLine } from '../core/visit/view';
 import type { StoredJob } from '../data/jobs';
 import { hasLead, hasTool, practiceBay } from './devices';
 
-/** Works out what a stored job says; nothing of it is stored. `canBeRead`: its profile knows the receiver. */
-export function viewOf({ row, record }: StoredJob, canBeRead: boolean): VisitView {
-  const job = toJobFile(record);
+/** What a job is judged by beyond itself. */
+export interface Surroundings {
+  /** The profile of its vehicle knows the receiver. */
+  canBeRead: boolean;
+  /** The shop's gauges. */
+  instruments: Instrument[];
+}
+
+/** Works out what a stored job says; nothing of it is stored. */
+export function viewOf({ row, record }: StoredJob, { canBeRead, instruments }: Surroundings): VisitView {
+  const job = withTrust(toJobFile(record), instruments);
   const assessment = assess(job);
   const devices = {
     tool: hasTool() && job.vehicle.tpms.kind === 'direct',
@@ -27,12 +36,15 @@ export function viewOf({ row, record }: StoredJob, canBeRead: boolean): VisitVie
     proof: proofOf(job),
     move: nextMove(job, { assessment, handedOver, hasLead: devices.lead, hasTool: devices.tool }),
     devices,
+    gauges: instruments
+      .filter(({ retired }) => !retired)
+      .map((gauge) => ({ ...gauge, checks: gauge.checks.slice(-1) })),
   };
 }
 
-export function yardLineOf(stored: StoredJob, canBeRead: boolean): YardLine {
+export function yardLineOf(stored: StoredJob, surroundings: Surroundings): YardLine {
   const { row } = stored;
-  const view = viewOf(stored, canBeRead);
+  const view = viewOf(stored, surroundings);
   const [top] = toRead(view.assessment.findings);
   return {
     id: row.id,

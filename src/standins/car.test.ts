@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import cars from '../../demo/cars.json' with { type: 'json' };
-import { carSchema, clearCodes, drive, fill, live, park, store, wake, type Car } from './car';
+import { carSchema, clearCodes, coolTo, drive, fill, live, park, store, wake, type Car } from './car';
 
 const car = (more: Partial<Car> = {}): Car => ({ ...carSchema.parse(cars[0]), ...more });
 const registered = (of: Car) =>
@@ -69,5 +69,18 @@ describe('a simulated car', () => {
     const first = wake(shy, 'LF');
     expect(first.replies).toEqual([]);
     expect(wake(first.car, 'LF').replies).toHaveLength(1);
+  });
+
+  it('cools overnight by the gas law, and its lamp judges the morning', () => {
+    const warm = { ...car(), altitudeM: 0, outdoorC: 10 };
+    const wheel = warm.wheels.LF;
+    if (wheel) warm.wheels = { ...warm.wheels, LF: { ...wheel, kPa: 240, tireC: 30 } };
+    const cold = coolTo(warm, -10);
+    // By hand: (240 + 101.325) · 263.15 / 303.15 − 101.325.
+    expect(cold.wheels.LF?.kPa).toBeCloseTo((341.325 * 263.15) / 303.15 - 101.325, 3);
+    // The others stood at the outdoor temperature before.
+    expect(cold.wheels.RF?.kPa).toBeCloseTo((331.325 * 263.15) / 283.15 - 101.325, 3);
+    expect(cold.outdoorC).toBe(-10);
+    expect(wake(cold, 'LF').replies).toMatchObject([{ tempC: -10 }]);
   });
 });

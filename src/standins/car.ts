@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { atTemperature } from '../core/pressure';
 import { canonicalId } from '../core/sensor-id';
 import { receiverSchema, type LiveEntry, type RegistryEntry } from '../core/uds/receiver';
 import { walkingOrder, type Position } from '../core/wheel';
@@ -18,7 +19,13 @@ const sensorSchema = z.object({
   answersFromTry: z.int().default(1),
 });
 
-const wheelSchema = z.object({ kPa: z.number(), sensor: sensorSchema.nullable() });
+const wheelSchema = z.object({
+  /** Gauge pressure at the temperature the tire has. */
+  kPa: z.number(),
+  /** Of the air inside, °C; that of the outdoor air where it is not said. */
+  tireC: z.number().optional(),
+  sensor: sensorSchema.nullable(),
+});
 
 export const carSchema = z.object({
   vin: z.string(),
@@ -28,6 +35,7 @@ export const carSchema = z.object({
   lowOnKPa: z.number(),
   lowOffKPa: z.number(),
   outdoorC: z.number(),
+  altitudeM: z.number().default(0),
   wheels: z.partialRecord(z.enum(walkingOrder), wheelSchema),
   registry: z.array(z.object({ wheel: z.enum(walkingOrder), id: z.string().nullable() })).default([]),
   codes: z.array(z.object({ code: z.string(), active: z.boolean() })).default([]),
@@ -63,7 +71,16 @@ export function wake(car: Car, wheel: Position): { car: Car; replies: object[] }
   return {
     car: next,
     replies: [
-      { id, kPa, tempC: Math.round(car.outdoorC), frequencyMHz, family, battery, accelG: 0, rssiDbm: -48 },
+      {
+        id,
+        kPa,
+        tempC: Math.round(found.tireC ?? car.outdoorC),
+        frequencyMHz,
+        family,
+        battery,
+        accelG: 0,
+        rssiDbm: -48,
+      },
     ],
   };
 }
@@ -117,6 +134,15 @@ export function drive(car: Car, speedKmh: number): Car {
 
 /** Standing again: the sensors fall asleep, codes and lamp stay. */
 export const park = (car: Car): Car => ({ ...car, speedKmh: 0 });
+
+/** A night: the car stands until its tires have the temperature of the air, and their pressures follow. */
+export function coolTo(car: Car, celsius: number): Car {
+  const wheels = Object.entries(car.wheels).map(([wheel, { tireC = car.outdoorC, kPa, ...rest }]) => {
+    const air = { kPa, celsius: tireC, altitudeM: car.altitudeM };
+    return [wheel, { ...rest, kPa: atTemperature(air, celsius) }];
+  });
+  return { ...car, outdoorC: celsius, wheels: Object.fromEntries(wheels) as Car['wheels'] };
+}
 
 export function fill(car: Car, wheel: Position, kPa: number): Car {
   const found = car.wheels[wheel];

@@ -10,19 +10,21 @@ import { z } from 'zod';
 import { accepted, decodeFrame, encodeFrame, refused } from '../core/can/slcan';
 import { canonicalVin } from '../core/vin';
 import { walkingOrder } from '../core/wheel';
-import { carSchema, drive, fill, park, wake, type Car } from './car';
+import { carSchema, coolTo, drive, fill, park, wake, type Car } from './car';
 import { receiverModule } from './module';
+import { scenarioSchema, weatherService } from './weather';
 
 /**
  * The devices outside the app, simulated, in a process of their own as they would be: an activation
- * tool, a practice bay, and per car a lead. Cars keep their state in a file, as real ones do.
+ * tool, a practice bay, per car a lead, and a weather service. Cars keep their state in a file, as real
+ * ones do.
  *
- * Arguments: the cars' file, the state file, the tool's port, the bay's port (0: any).
- * Prints `{ tool, bay }` with the ports on one line when ready.
+ * Arguments: the cars' file, the state file, the weather's file, the tool's port, the bay's port (0: any).
+ * Prints `{ tool, bay, weather }` with the ports on one line when ready.
  */
 const host = '127.0.0.1';
-const [carsFile, stateFile, toolPort, bayPort] = z
-  .tuple([z.string(), z.string(), z.coerce.number(), z.coerce.number()])
+const [carsFile, stateFile, weatherFile, toolPort, bayPort] = z
+  .tuple([z.string(), z.string(), z.string(), z.coerce.number(), z.coerce.number()])
   .parse(process.argv.slice(2));
 
 const cars = new Map<string, Car>();
@@ -53,13 +55,18 @@ const look = (car: Car) => ({
   vin: car.vin,
   lamp: car.lamp,
   speedKmh: car.speedKmh,
+  outdoorC: car.outdoorC,
   kPa: Object.fromEntries(Object.entries(car.wheels).map(([wheel, { kPa }]) => [wheel, kPa])),
+  tireC: Object.fromEntries(
+    Object.entries(car.wheels).map(([wheel, { tireC }]) => [wheel, tireC ?? car.outdoorC]),
+  ),
 });
 
 const ofCar = z.object({ vin: z.string() });
 const wakeRequest = z.object({ vehicle: z.string(), wheel: z.enum(walkingOrder) });
 const driveRequest = ofCar.extend({ speedKmh: z.number(), minutes: z.number() });
 const airRequest = ofCar.extend({ wheel: z.enum(walkingOrder), kPa: z.number().min(0).max(600) });
+const nightRequest = ofCar.extend({ celsius: z.number().min(-60).max(60), speedKmh: z.number() });
 const wakeMs = 400;
 
 type Handler = (parameters: unknown) => unknown;
@@ -94,6 +101,11 @@ const bay: Record<string, Handler> = {
     return look(update(vin, (car) => drive(car, speedKmh)));
   },
   'bay/park': (parameters) => look(update(ofCar.parse(parameters).vin, park)),
+  'bay/night': (parameters) => {
+    const { vin, celsius, speedKmh } = nightRequest.parse(parameters);
+    // The lamp judges on the first drive of the morning.
+    return look(update(vin, (car) => park(drive(coolTo(car, celsius), speedKmh))));
+  },
   'bay/air': (parameters) => {
     const { vin, wheel, kPa } = airRequest.parse(parameters);
     return look(update(vin, (car) => fill(car, wheel, kPa)));
@@ -155,6 +167,10 @@ const ports = {
   bay: await listenOn(
     createServer((socket) => serveCalls(socket, bay)),
     bayPort,
+  ),
+  weather: await listenOn(
+    weatherService(scenarioSchema.parse(JSON.parse(readFileSync(weatherFile, 'utf8'))), new Date()),
+    0,
   ),
 };
 process.stdout.write(`${JSON.stringify(ports)}\n`);

@@ -31,7 +31,10 @@ const listening = async () => {
 describe('migrations', () => {
   it('run once, however many starters there are', async () => {
     expect(await Promise.all([migrate(), migrate(), migrate()])).toEqual([[], [], []]);
-    expect(await query('SELECT name FROM migrations ORDER BY name')).toEqual([{ name: '0001-first' }]);
+    expect(await query('SELECT name FROM migrations ORDER BY name')).toEqual([
+      { name: '0001-first' },
+      { name: '0002-instruments' },
+    ]);
   });
 
   it('leave indexes for the Yard and for a vehicle’s history', async () => {

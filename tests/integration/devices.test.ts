@@ -52,6 +52,7 @@ async function startDevices() {
       join(root, 'src/standins/main.ts'),
       join(folder, 'cars.json'),
       join(folder, 'state.json'),
+      join(root, 'demo/weather.json'),
       '0',
       '0',
     ],

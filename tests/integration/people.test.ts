@@ -87,11 +87,12 @@ describe('an account', () => {
 
   it('keeps its own units', async () => {
     const who = await somebody();
-    await chooseUnits(who, { pressure: 'psi', temperature: '°F', distance: 'mi' });
+    await chooseUnits(who, { pressure: 'psi', temperature: '°F', distance: 'mi', height: 'ft' });
     expect((await listPeople()).find(({ id }) => id === who.id)?.units).toEqual({
       pressure: 'psi',
       temperature: '°F',
       distance: 'mi',
+      height: 'ft',
     });
   });
 });

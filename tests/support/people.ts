@@ -8,4 +8,5 @@ export const person = (role: Person['role'] = 'technician'): Person => ({
   name: `Somebody, ${role}`,
   role,
   units: metric,
+  ownUnits: true,
 });

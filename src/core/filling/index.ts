@@ -1,9 +1,14 @@
 import type { Target } from '../assessment';
 import { tireCelsius } from '../gauge';
-import { altitudeOf, type Job } from '../job';
+import { altitudeOf, type Job, type Seen } from '../job';
 import type { Ledger } from '../ledger';
-import { pressureToSet } from '../pressure';
-import { placardKPa, wheelsOf } from '../placard';
+import { atmosphericKPa, kelvin, pressureToSet } from '../pressure';
+import { fittedOn, placardKPa, placardToleranceKPa, wheelsOf } from '../placard';
+import { measuredPlusMinusK } from '../tire-temperature';
+import type { Position } from '../wheel';
+
+/** The two ways to aim: at placard at the temperature of now, or at the coldest hour to come. */
+export type School = 'ambient' | 'morning';
 
 /** The temperature at which the tire shall stand at placard: of now, or of the coldest hour to come. */
 export function policyCelsius(job: Job): number | undefined {
@@ -11,23 +16,74 @@ export function policyCelsius(job: Job): number | undefined {
   return climate?.fillPolicy === 'morning' ? (climate.overnightLowC ?? climate.nowC) : climate?.nowC;
 }
 
+/** A tire this much warmer than it will stand, K, is hot from driving: it is not bled. */
+const hotK = 5;
+
 /**
- * For each wheel with a placard figure, what to set now. The tire's temperature is that of its last
- * reading; without one, a tire is taken to stand at the outdoor temperature.
+ * For each wheel with a placard figure, what to set now, never above the sidewall's maximum. The tire's
+ * temperature is that of its last reading; without one, a tire is taken to stand at the outdoor temperature.
  */
 export function targetsFor(job: Job, ledger: Ledger): Target[] {
-  return wheelsOf(job).flatMap((wheel): Target[] => {
+  return wheelsOf(job).flatMap((wheel) => {
     const coldKPa = placardKPa(job, wheel);
-    if (coldKPa === undefined) return [];
-    const reading = ledger.gauge[wheel]?.seen;
-    const tireC = reading ? tireCelsius(job, reading) : job.climate?.nowC;
-    const policyC = policyCelsius(job);
-    if (policyC === undefined || tireC === undefined) {
-      // A cold tire, and nobody knows how cold: the placard figure is what "cold" means.
-      if (reading?.tire === 'warm') return [{ wheel, coldKPa }];
-      return [{ wheel, coldKPa, setNowKPa: coldKPa, ...(reading && { addKPa: coldKPa - reading.kPa }) }];
-    }
-    const setNowKPa = pressureToSet(coldKPa, policyC, tireC, altitudeOf(job));
-    return [{ wheel, coldKPa, setNowKPa, ...(reading && { addKPa: setNowKPa - reading.kPa }) }];
+    return coldKPa === undefined ? [] : [targetFor(job, wheel, coldKPa, ledger.gauge[wheel]?.seen)];
   });
+}
+
+/**
+ * What to set at a tire temperature so that the wheel stands at `coldKPa` under the policy, never above the
+ * sidewall's maximum; undefined where the temperature to aim at is not known.
+ */
+export function aimFor(
+  job: Job,
+  wheel: Position,
+  coldKPa: number,
+  tireC: number,
+): { kPa: number; cappedAtKPa?: number } | undefined {
+  const policyC = policyCelsius(job);
+  return policyC === undefined
+    ? undefined
+    : underSidewall(job, wheel, pressureToSet(coldKPa, policyC, tireC, altitudeOf(job)));
+}
+
+function underSidewall(job: Job, wheel: Position, kPa: number): { kPa: number; cappedAtKPa?: number } {
+  const most = fittedOn(job, wheel)?.maxKPa;
+  return most !== undefined && kPa > most ? { kPa: most, cappedAtKPa: most } : { kPa };
+}
+
+function targetFor(job: Job, wheel: Position, coldKPa: number, reading: Seen<'gauge'> | undefined): Target {
+  const tireC = reading ? tireCelsius(job, reading) : job.climate?.nowC;
+  // A warm tire of which nobody knows how warm has no target: it could only be guessed.
+  if (reading?.tire === 'warm' && tireC === undefined) return { wheel, coldKPa };
+  const aim = tireC === undefined ? undefined : aimFor(job, wheel, coldKPa, tireC);
+  // A cold tire, and nobody knows how cold: the placard figure is what "cold" means.
+  const { kPa: setNowKPa, cappedAtKPa } = aim ?? underSidewall(job, wheel, coldKPa);
+  const addKPa = reading && setNowKPa - reading.kPa;
+  const doubtK = reading?.tireCPlusMinusK ?? (reading?.tireC === undefined ? undefined : measuredPlusMinusK);
+  return {
+    wheel,
+    coldKPa,
+    setNowKPa,
+    ...(addKPa !== undefined && { addKPa, advice: adviceOn(addKPa, isHot(job, reading)) }),
+    ...(aim &&
+      tireC !== undefined &&
+      doubtK !== undefined && {
+        // One kelvin moves the target by its absolute pressure over its absolute temperature.
+        plusMinusKPa: ((setNowKPa + atmosphericKPa(altitudeOf(job))) / kelvin(tireC)) * doubtK,
+      }),
+    ...(cappedAtKPa !== undefined && { cappedAtKPa }),
+  };
+}
+
+/** Warm from driving, not from the weather: the tire says so, or is that much warmer than the air. */
+function isHot(job: Job, reading: Seen<'gauge'> | undefined): boolean {
+  const nowC = job.climate?.nowC;
+  const tireC = reading?.tireC;
+  return reading?.tire === 'warm' || (tireC !== undefined && nowC !== undefined && tireC > nowC + hotK);
+}
+
+function adviceOn(addKPa: number, hot: boolean): NonNullable<Target['advice']> {
+  if (Math.abs(addKPa) <= placardToleranceKPa) return 'leave';
+  if (addKPa > 0) return 'add';
+  return hot ? 'let-cool' : 'let-out';
 }

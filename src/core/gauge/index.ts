@@ -1,5 +1,18 @@
+import { failure, type Outcome } from '../outcome';
 import { altitudeOf, type Job, type Seen } from '../job';
-import { atTemperature } from '../pressure';
+import { atmosphericKPa, atTemperature, kelvin } from '../pressure';
+import { measuredPlusMinusK } from '../tire-temperature';
+import { usualPlusMinusKPa } from './instrument';
+
+export { corrected, gaugeWarning, standingOf, standingWords, withTrust } from './instrument';
+export {
+  allowedErrorKPa,
+  calibrationOf,
+  checkEveryDays,
+  checkPlanKPa,
+  usualPlusMinusKPa,
+} from './instrument';
+export type { Calibration, Check, CheckPoint, Instrument, Standing } from './instrument';
 
 /** The temperature of the air in the tire at a gauge reading; unknown for a warm tire nobody measured. */
 export function tireCelsius(job: Job, reading: Seen<'gauge'>): number | undefined {
@@ -13,4 +26,29 @@ export function readingAt(job: Job, reading: Seen<'gauge'>, celsius: number): nu
   return tireC === undefined
     ? undefined
     : atTemperature({ kPa: reading.kPa, celsius: tireC, altitudeM: altitudeOf(job) }, celsius);
+}
+
+/** How far off a reading may be, gauge and temperature together: half of its 95 % interval, kPa. */
+export function plusMinusOf(job: Job, reading: Seen<'gauge'>): number {
+  const gauge = reading.plusMinusKPa ?? usualPlusMinusKPa;
+  const tireC = tireCelsius(job, reading);
+  if (tireC === undefined) return gauge;
+  const perK = (reading.kPa + atmosphericKPa(altitudeOf(job))) / kelvin(tireC);
+  return Math.hypot(gauge, perK * (reading.tireCPlusMinusK ?? measuredPlusMinusK));
+}
+
+/** A cold tire may stand in the sun, K: more than this above the air and it is not cold. */
+const sunK = 8;
+
+/** Problem: `warm-not-cold`, a tire called cold that is hotter than the air. */
+export function refuseHotCold(
+  tire: 'cold' | 'warm',
+  tireC: number | undefined,
+  nowC: number | undefined,
+): Outcome<never> | undefined {
+  if (tire !== 'cold' || tireC === undefined || nowC === undefined || tireC <= nowC + sunK) return undefined;
+  return failure(
+    'warm-not-cold',
+    'A tire that much hotter than the air is not cold: choose warm, or measure its temperature again.',
+  );
 }

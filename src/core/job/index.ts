@@ -3,10 +3,13 @@ import type {
   carWriteSchema,
   climateSchema,
   codeSchema,
+  fittedSchema,
   headerSchema,
   jobSchema,
+  loadCaseSchema,
   observationSchema,
   placardSchema,
+  repairsSchema,
   replySchema,
   serviceSchema,
   tpmsSchema,
@@ -17,6 +20,9 @@ export type Job = z.infer<typeof jobSchema>;
 export type Header = z.infer<typeof headerSchema>;
 export type Tpms = z.infer<typeof tpmsSchema>;
 export type Placard = z.infer<typeof placardSchema>;
+export type LoadCase = z.infer<typeof loadCaseSchema>;
+export type Fitted = z.infer<typeof fittedSchema>;
+export type Repairs = z.infer<typeof repairsSchema>;
 export type Service = z.infer<typeof serviceSchema>;
 export type Climate = z.infer<typeof climateSchema>;
 export type Observation = z.infer<typeof observationSchema>;

@@ -33,9 +33,28 @@ export const vehicleSchema = z.looseObject({
   tpms: tpmsSchema,
 });
 
+const axle = z.enum(['front', 'rear', 'spare']);
+
 export const placardSchema = z.array(
-  z.looseObject({ position: z.enum(['front', 'rear', 'spare']), size: z.string().optional(), coldKPa: kPa }),
+  z.looseObject({
+    position: axle,
+    size: z.string().optional(),
+    coldKPa: kPa,
+    /** Cold pressure of the placard's second column, for the loaded car. */
+    fullLoadKPa: kPa.optional(),
+  }),
 );
+
+/** Which column of the placard holds: how the car is loaded. */
+export const loadCaseSchema = z.enum(['usual', 'full']);
+
+/** What is on the car, as its sidewalls say. */
+export const fittedSchema = z.array(
+  z.looseObject({ position: axle, size: z.string().optional(), maxKPa: kPa.optional() }),
+);
+
+/** Work on a tire that ends what was read before it: a leak mended. */
+export const repairsSchema = z.array(z.looseObject({ wheel: position, at }));
 
 export const serviceSchema = z.looseObject({
   kind: z.enum(['none', 'tires-fitted', 'rotation', 'wheels-swapped', 'sensor-replaced', 'repair']),
@@ -72,6 +91,23 @@ export const codeSchema = z.looseObject({
 const seen = <Kind extends string, Shape extends z.ZodRawShape>(kind: Kind, shape: Shape) =>
   z.looseObject({ kind: z.literal(kind), at, ...shape });
 
+/** `kPa` is what the pressure was taken to be: with the gauge's own error taken out where that is known. */
+const gaugeSchema = seen('gauge', {
+  wheel: position,
+  kPa,
+  tire: z.enum(['cold', 'warm']),
+  tireC: celsius.optional(),
+  trusted: z.boolean().optional(),
+  /** Half of the 95 % interval of `tireC`, K. */
+  tireCPlusMinusK: z.number().min(0).optional(),
+  /** Half of the 95 % interval of `kPa`. */
+  plusMinusKPa: z.number().min(0).optional(),
+  /** What the gauge itself showed. */
+  readKPa: kPa.optional(),
+  /** The gauge on the shop's register it was read with. */
+  gauge: z.string().optional(),
+});
+
 export const observationSchema = z.discriminatedUnion('kind', [
   seen('lamp', {
     state: z.enum(['off', 'steady', 'flash-then-steady', 'flash-while-driving']),
@@ -82,13 +118,7 @@ export const observationSchema = z.discriminatedUnion('kind', [
     wheel: position,
     sign: z.enum(['flat', 'object', 'sidewall', 'stem-damaged', 'stem-metal', 'stem-rubber', 'odd-size']),
   }),
-  seen('gauge', {
-    wheel: position,
-    kPa,
-    tire: z.enum(['cold', 'warm']),
-    tireC: celsius.optional(),
-    trusted: z.boolean().optional(),
-  }),
+  gaugeSchema,
   seen('activation', {
     wheel: position,
     trigger: z.enum(['pulsed', 'continuous', 'magnet', 'deflation']),
@@ -166,8 +196,13 @@ export const headerSchema = z.looseObject({
   format: z.literal('hacienda.job/1'),
   vehicle: vehicleSchema,
   placard: placardSchema.optional(),
+  loadCase: loadCaseSchema.optional(),
+  fitted: fittedSchema.optional(),
+  repairs: repairsSchema.optional(),
   service: serviceSchema.optional(),
   climate: climateSchema.optional(),
+  /** Gauge readings of the same wheels at earlier visits, oldest first. */
+  history: z.array(gaugeSchema).optional(),
   sensors: z
     .array(z.looseObject({ id, wheel: position.optional(), ageYears: z.number().min(0).optional() }))
     .optional(),

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { gauge, gauges, jobWith, lamp, minute } from '../../../tests/support/car';
 import { ledgerOf } from '../ledger';
 import type { Job } from '../job';
-import { lampMeaning, lampTomorrow, thresholdsFor } from '.';
+import { lampMeaning, lampTomorrow } from '.';
 
 const tomorrow = (job: Job) => lampTomorrow(job, ledgerOf(job));
 const cold = (nowC: number, overnightLowC: number) => ({ climate: { nowC, overnightLowC, altitudeM: 0 } });
@@ -27,29 +27,6 @@ describe('the lamp means', () => {
 
   it('nothing where nobody looked', () => {
     expect(lampMeaning(undefined)).toBe('none');
-  });
-});
-
-describe('the thresholds', () => {
-  const unknown = { lowOnKPa: undefined, lowOffKPa: undefined, highOnKPa: undefined };
-
-  it("are the car's own where they are known", () => {
-    expect(thresholdsFor(jobWith([]), 'LF')).toEqual({ lowOnKPa: 175, lowOffKPa: 200, highOnKPa: 330 });
-  });
-
-  it('are 25 % below placard in the US (49 CFR 571.138) and 20 % under UN R141, both from memory', () => {
-    expect(thresholdsFor(jobWith([], { tpms: { ...unknown, regulation: 'US' } }), 'LF').lowOnKPa).toBeCloseTo(
-      172.5,
-      9,
-    );
-    expect(thresholdsFor(jobWith([], { tpms: { ...unknown, regulation: 'UN' } }), 'LF').lowOnKPa).toBeCloseTo(
-      184,
-      9,
-    );
-  });
-
-  it('are not known without placard or figure', () => {
-    expect(thresholdsFor(jobWith([], { tpms: unknown, placard: [] }), 'LF').lowOnKPa).toBeUndefined();
   });
 });
 

@@ -1,11 +1,49 @@
-/** Where the lamp must light when the car's own figure is not known, as a share of placard pressure. */
+import type { TireClass } from '../tire-size';
+
+/**
+ * Where the law has the lamp light, for cars whose own figures are not known. Tables as data, each with
+ * its source; all from memory.
+ */
+export interface Regulation {
+  /** As it is named on screen. */
+  title: string;
+  source: string;
+  /** The lamp lights this far down, as a share of placard pressure. */
+  lowShareOfPlacard: number;
+  /** … or at this, whichever is higher, kPa. */
+  leastOnKPa: (tire: TireClass | undefined) => number;
+  /** Within so many minutes of driving, for a low tire and for a malfunction. */
+  withinMinutes: { low: number; malfunction: number };
+}
+
+/**
+ * Minimum activation pressures in kPa by tire type: 49 CFR 571.138, table 1 (20, 23, 29, 38 and 46 psi).
+ * Where the type is not known, that of a standard-load passenger tire.
+ */
+const usLeastKPa: Record<TireClass, number> = {
+  'standard-load': 140,
+  'extra-load': 160,
+  'load-range-C': 200,
+  'load-range-D': 260,
+  'load-range-E': 320,
+};
+
 export const regulations = {
   US: {
-    /** 25 % below the cold placard pressure: 49 CFR 571.138 S4.2, from memory. */
+    title: 'US rule, 25 % below placard',
+    source: '49 CFR 571.138 S4.2 and table 1',
     lowShareOfPlacard: 0.75,
+    leastOnKPa: (tire) => usLeastKPa[tire ?? 'standard-load'],
+    withinMinutes: { low: 20, malfunction: 20 },
   },
   UN: {
-    /** 20 % below the warm running pressure; taken of placard here: UN Regulation 141 section 5.2, from memory. */
+    // The rule speaks of the warm running pressure; of a tire brought back to cold the share is the same.
+    title: 'UN rule, 20 % below placard',
+    source: 'UN Regulation 141, 5.2 and 5.3',
     lowShareOfPlacard: 0.8,
+    leastOnKPa: () => 150,
+    withinMinutes: { low: 10, malfunction: 10 },
   },
-} as const;
+} as const satisfies Record<string, Regulation>;
+
+export type RegulationName = keyof typeof regulations;

@@ -1,5 +1,6 @@
+import { agreementAt, type Agreement } from '../agreement';
 import type { Assessment, Target } from '../assessment';
-import { readingAt } from '../gauge';
+import { gaugeWarning, plusMinusOf, readingAt } from '../gauge';
 import type { Job, Reply } from '../job';
 import { thresholdsFor } from '../lamp';
 import { monitoredWheels, placardKPa, placardToleranceKPa, wheelsOf } from '../placard';
@@ -18,6 +19,12 @@ export interface Column {
         /** Against placard, at the outdoor temperature where the tire's is known. */
         differenceKPa: number | undefined;
         state: 'low' | 'short' | 'good' | 'over' | 'not-comparable';
+        /** To the letter, where it is what was typed. */
+        typed: unknown;
+        /** Half of the 95 % interval of the figure: gauge and temperature. */
+        plusMinusKPa: number;
+        /** What is wrong with the gauge it was read with, in words. */
+        warning: string | undefined;
         /** Readings before this one, oldest first. */
         earlierKPa: number[];
         key: string | undefined;
@@ -34,7 +41,7 @@ export type SensorCell =
   | { kind: 'not-woken' }
   | { kind: 'silent'; tries: number }
   | { kind: 'unclear'; count: number }
-  | { kind: 'heard'; reply: Reply; right: boolean };
+  | { kind: 'heard'; reply: Reply; right: boolean; agreement: Agreement | undefined };
 
 export function columnsOf(job: Job, assessment: Pick<Assessment, 'targets'>): Column[] {
   const ledger = ledgerOf(job);
@@ -72,6 +79,9 @@ function gaugeCell(job: Job, { gauge, gaugeHistory }: Ledger, wheel: Position): 
     tire: reading.tire,
     differenceKPa: cold === undefined || kPa === undefined ? undefined : kPa - cold,
     state: state(),
+    typed: reading.typed,
+    plusMinusKPa: plusMinusOf(job, reading),
+    warning: gaugeWarning(reading),
     earlierKPa: (gaugeHistory[wheel] ?? []).slice(0, -1).map(({ seen }) => seen.kPa),
     key: typeof reading.key === 'string' ? reading.key : undefined,
   };
@@ -96,7 +106,7 @@ function sensorCell(job: Job, ledger: Ledger, wheel: Position): SensorCell {
         (frequencyMHz === undefined ||
           reply.frequencyMHz === undefined ||
           Math.abs(reply.frequencyMHz - frequencyMHz) < 1);
-      return { kind: 'heard', reply, right };
+      return { kind: 'heard', reply, right, agreement: agreementAt(ledger, wheel) };
     }
   }
 }

@@ -1,13 +1,26 @@
 import { axleOf, inWalkingOrder, roadWheels, type Position } from '../wheel';
 import type { Job } from '../job';
+import { pressure, type PressureUnit } from '../units';
 
 /** A difference up to this, kPa, counts as "at placard": about one psi (contract of the assessment). */
 export const placardToleranceKPa = 7;
 
-/** The cold pressure in kPa the placard asks for at this wheel, if the placard says. */
-export function placardKPa(job: Pick<Job, 'placard'>, wheel: Position): number | undefined {
-  return job.placard?.find((line) => line.position === axleOf(wheel))?.coldKPa;
+/** What of a job says how much air a wheel should have. */
+type Placarded = Pick<Job, 'placard' | 'loadCase'>;
+
+/** The cold pressure in kPa the placard asks for at this wheel, for the load it carries, if the placard says. */
+export function placardKPa(job: Placarded, wheel: Position): number | undefined {
+  const line = job.placard?.find(({ position }) => position === axleOf(wheel));
+  return job.loadCase === 'full' ? (line?.fullLoadKPa ?? line?.coldKPa) : line?.coldKPa;
 }
+
+/** The tire on this wheel as its sidewall says, where somebody read it. */
+export const fittedOn = (job: Pick<Job, 'fitted'>, wheel: Position) =>
+  job.fitted?.find(({ position }) => position === axleOf(wheel));
+
+/** The size that is on this wheel: read off the sidewall, else taken to be the placard's. */
+export const sizeOn = (job: Pick<Job, 'fitted' | 'placard'>, wheel: Position): string | undefined =>
+  fittedOn(job, wheel)?.size ?? placardSize(job, wheel);
 
 /** The size the placard names for this wheel, if it does. */
 export function placardSize(job: Pick<Job, 'placard'>, wheel: Position): string | undefined {
@@ -18,7 +31,7 @@ export function placardSize(job: Pick<Job, 'placard'>, wheel: Position): string 
  * A temporary spare is kept far above the road tires (about 420 kPa is usual, common practice), so
  * figures meant for the road wheels do not hold for it.
  */
-export function isTemporarySpare(job: Pick<Job, 'placard'>, wheel: Position): boolean {
+export function isTemporarySpare(job: Placarded, wheel: Position): boolean {
   if (wheel !== 'SP') return false;
   const spare = placardKPa(job, 'SP');
   const road = roadWheels.map((position) => placardKPa(job, position) ?? 0);
@@ -26,7 +39,7 @@ export function isTemporarySpare(job: Pick<Job, 'placard'>, wheel: Position): bo
 }
 
 /** The wheels to walk round: four on the road, and the spare where placard or sensors speak of one. */
-export function wheelsOf(job: Pick<Job, 'placard' | 'vehicle'>): Position[] {
+export function wheelsOf(job: Placarded & Pick<Job, 'vehicle'>): Position[] {
   const spare = placardKPa(job, 'SP') !== undefined || monitoredWheels(job).includes('SP');
   return inWalkingOrder(spare ? [...roadWheels, 'SP'] : roadWheels);
 }
@@ -35,4 +48,21 @@ export function wheelsOf(job: Pick<Job, 'placard' | 'vehicle'>): Position[] {
 export function monitoredWheels(job: Pick<Job, 'vehicle'>): Position[] {
   const { tpms } = job.vehicle;
   return tpms.kind === 'direct' ? inWalkingOrder(tpms.positions ?? roadWheels) : [];
+}
+
+/** Cold pressures a placard asks for lie between these, kPa (common practice: 26 to 80 psi, a spare 60). */
+const usualPlacardKPa = { least: 160, most: 600 };
+
+/**
+ * A placard figure that is possible and hardly right: a unit too few ("42" typed for 42 psi where kPa is
+ * meant). Gives what was more likely meant, or nothing where no unit makes sense of it.
+ */
+export function doubtAboutPlacard(
+  kPa: number,
+  value: number,
+): { meant: { kPa: number; unit: PressureUnit } | undefined } | undefined {
+  const usual = (base: number) => base >= usualPlacardKPa.least && base <= usualPlacardKPa.most;
+  if (usual(kPa)) return undefined;
+  const unit = pressure.units.find(({ toBase }) => usual(toBase(value)));
+  return { meant: unit && { kPa: unit.toBase(value), unit: unit.name } };
 }

@@ -31,3 +31,11 @@ export function atTemperature(tire: TirePressure, celsius: number): number {
 export function pressureToSet(coldKPa: number, policyC: number, tireC: number, altitudeM: number): number {
   return atTemperature({ kPa: coldKPa, celsius: policyC, altitudeM }, tireC);
 }
+
+/**
+ * The gauge pressure in kPa the same air has at another temperature and another height: the air inside
+ * does not feel the height, the gauge does.
+ */
+export function atPlace(tire: TirePressure, celsius: number, altitudeM: number): number {
+  return atTemperature(tire, celsius) + atmosphericKPa(tire.altitudeM) - atmosphericKPa(altitudeM);
+}

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import * as math from 'mathjs';
 import { describe, expect, it } from 'vitest';
-import { atmosphericKPa, atTemperature, pressureToSet } from '.';
+import { atmosphericKPa, atPlace, atTemperature, pressureToSet } from '.';
 
 const celsius = fc.double({ min: -40, max: 60, noNaN: true });
 const altitudeM = fc.double({ min: 0, max: 4000, noNaN: true });
@@ -42,6 +42,18 @@ describe('air at constant volume', () => {
         },
       ),
       { numRuns: 1000 },
+    );
+  });
+
+  it('reads higher up the mountain by as much as the air around it got thinner (ISO 2533, from memory)', () => {
+    const tire = { kPa: 230, celsius: 15, altitudeM: 0 };
+    expect(atPlace(tire, 15, 2000)).toBeCloseTo(230 + 101.325 - 79.495, 2);
+    expect(atPlace(tire, 15, 0)).toBe(230);
+    fc.assert(
+      fc.property(celsius, altitudeM, (to, height) => {
+        const there = { kPa: atPlace(tire, to, height), celsius: to, altitudeM: height };
+        expect(atPlace(there, 15, 0)).toBeCloseTo(230, 6);
+      }),
     );
   });
 

@@ -22,6 +22,20 @@ export function isWellFormed(id: string, digits: number): boolean {
   return new RegExp(`^[0-9A-F]{${digits}}$`).test(canonicalId(id));
 }
 
+/** Families that print decimal: the same number in base ten; undefined where it is not hexadecimal. */
+export function decimalOf(id: string): string | undefined {
+  const text = canonicalId(id);
+  return /^[0-9A-F]+$/.test(text) ? BigInt(`0x${text}`).toString() : undefined;
+}
+
+/** A printed decimal as hexadecimal of so many digits; undefined where it is no decimal or needs more. */
+export function idFromDecimal(decimal: string, digits: number): string | undefined {
+  const text = decimal.replace(/[\s.,']/g, '');
+  if (!/^\d+$/.test(text)) return undefined;
+  const id = BigInt(text).toString(16).toUpperCase().padStart(digits, '0');
+  return id.length > digits ? undefined : id;
+}
+
 export type Slip =
   | { kind: 'wrong-digit'; at: number }
   | { kind: 'lost-digit'; at: number }

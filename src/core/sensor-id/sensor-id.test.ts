@@ -1,6 +1,16 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { describeSlip, groupedId, isWellFormed, sameId, slipBetween, spellAloud } from '.';
+import * as math from 'mathjs';
+import {
+  decimalOf,
+  describeSlip,
+  groupedId,
+  idFromDecimal,
+  isWellFormed,
+  sameId,
+  slipBetween,
+  spellAloud,
+} from '.';
 
 const hex = fc.constantFrom(...'0123456789ABCDEF');
 const id = fc.string({ unit: hex, minLength: 8, maxLength: 8 });
@@ -70,5 +80,25 @@ describe('an ID for people', () => {
     expect(isWellFormed('4B07C2D', 8)).toBe(false);
     expect(isWellFormed('4B07C2DG', 8)).toBe(false);
     expect(isWellFormed('4b07 c2d1', 8)).toBe(true);
+  });
+});
+
+describe('an ID printed in decimal', () => {
+  it('is the same number, as mathjs converts it', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 0xffffffff }), (number) => {
+        const id = number.toString(16).toUpperCase().padStart(8, '0');
+        expect(decimalOf(id)).toBe(math.format(number, { notation: 'fixed' }));
+        expect(math.format(number, { notation: 'hex' }).slice(2).toUpperCase().padStart(8, '0')).toBe(id);
+        expect(idFromDecimal(String(number), 8)).toBe(id);
+      }),
+    );
+  });
+
+  it('may be grouped, and must fit into the digits of its family', () => {
+    expect(idFromDecimal('1 258 799 825', 8)).toBe('4B07C2D1');
+    expect(idFromDecimal('4294967296', 8)).toBeUndefined();
+    expect(idFromDecimal('4B07', 8)).toBeUndefined();
+    expect(decimalOf('not hex')).toBeUndefined();
   });
 });

@@ -1,11 +1,12 @@
 import type { Assessment } from '../assessment';
 import { assess } from '../diagnosis';
+import { gaugeWarning } from '../gauge';
 import { allOf, type CarWrite, type Job } from '../job';
 import { ledgerOf } from '../ledger';
 import { placardKPa, wheelsOf } from '../placard';
 import { proofOf, writeVerdict, type Proof, type WriteVerdict } from '../proof';
 import { sameId } from '../sensor-id';
-import type { Position } from '../wheel';
+import { inWalkingOrder, listWheels, type Position } from '../wheel';
 import { cautionsFor } from '../cautions';
 
 /** The one page a customer takes along: before and after, what was found, what was done, what to watch. */
@@ -16,6 +17,8 @@ export interface Sheet {
   /** What still stands. */
   now: Assessment['findings'];
   done: Deed[];
+  /** Readings whose gauge is not to be trusted, each said once. */
+  doubtful: string[];
   proof: Proof;
   cautions: string[];
 }
@@ -31,6 +34,7 @@ export interface SheetWheel {
 
 export type Deed =
   | { kind: 'filled'; wheel: Position; fromKPa: number; toKPa: number }
+  | { kind: 'repaired'; wheel: Position }
   | { kind: 'wrote'; wheels: Position[]; verdict: WriteVerdict }
   | { kind: 'cleared'; codes: string[]; verdict: WriteVerdict };
 
@@ -55,10 +59,24 @@ export function sheetOf(job: Job): Sheet {
     }),
     asFound: assess(beforeChanges(job)).findings.filter(({ code }) => code !== 'sensors-asleep'),
     now: assess(job).findings.filter(({ code }) => code !== 'sensors-asleep'),
-    done: [...fills(job), ...(job.carWrites ?? []).map(deedOf)],
+    done: [
+      ...(job.repairs ?? []).map(({ wheel }): Deed => ({ kind: 'repaired', wheel })),
+      ...fills(job),
+      ...(job.carWrites ?? []).map(deedOf),
+    ],
+    doubtful: doubtfulReadings(job),
     proof: proofOf(job),
     cautions: cautionsFor(job),
   };
+}
+
+function doubtfulReadings(job: Job): string[] {
+  const wheels = new Map<string, Position[]>();
+  for (const { seen } of allOf(job, 'gauge')) {
+    const warning = gaugeWarning(seen);
+    if (warning) wheels.set(warning, [...(wheels.get(warning) ?? []), seen.wheel]);
+  }
+  return [...wheels].map(([warning, found]) => `${listWheels(inWalkingOrder(found))}: ${warning}.`);
 }
 
 /** The job as it stood before the first fill and the first write. */

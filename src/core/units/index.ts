@@ -1,6 +1,6 @@
 import type { Quantity, Unit } from './quantity';
 
-export { figure, format, formatDifference, parse, unitNamed } from './quantity';
+export { figure, figureAsTyped, format, formatDifference, inUnit, parse, unitNamed } from './quantity';
 export type { Entry, Quantity, Unit } from './quantity';
 
 const scaled = <Name extends string>(
@@ -60,14 +60,25 @@ export const distance: Quantity<DistanceUnit> = {
   possible: { least: 0, most: 3_000_000 },
 };
 
+export type HeightUnit = 'm' | 'ft';
+
+/** Height above the sea, base unit m; roads lie between the Dead Sea shore and about 6000 m. The foot is 0.3048 m (NIST SP 811). */
+export const height: Quantity<HeightUnit> = {
+  noun: 'height',
+  units: [scaled('m', 1, 0, 'metre', 'metres'), scaled('ft', 0.3048, 0, 'foot', 'feet')],
+  possible: { least: -500, most: 6000 },
+};
+
 export interface UnitChoice {
   pressure: PressureUnit;
   temperature: TemperatureUnit;
   distance: DistanceUnit;
+  height: HeightUnit;
 }
 
-export const metric: UnitChoice = { pressure: 'kPa', temperature: '°C', distance: 'km' };
+export const metric: UnitChoice = { pressure: 'kPa', temperature: '°C', distance: 'km', height: 'm' };
 
 export const pressureUnits = pressure.units.map((unit) => unit.name);
 export const temperatureUnits = temperature.units.map((unit) => unit.name);
 export const distanceUnits = distance.units.map((unit) => unit.name);
+export const heightUnits = height.units.map((unit) => unit.name);

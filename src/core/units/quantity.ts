@@ -21,11 +21,12 @@ export interface Quantity<Name extends string> {
   possible: { least: number; most: number };
 }
 
-/** A figure as it was meant: in the base unit, in the unit it was typed in, and to the letter. */
+/** A figure as it was meant: in the base unit, and in the unit it was typed in. */
 export interface Entry<Name extends string> {
   base: number;
   value: number;
   unit: Name;
+  /** The figure to the letter with its unit: "32.50 psi". Kept beside what is stored. */
   typed: string;
 }
 
@@ -42,20 +43,43 @@ export function figure<Name extends string>(quantity: Quantity<Name>, base: numb
   return Number(text) === 0 ? (0).toFixed(unit.decimals) : text.replace('-', '−');
 }
 
+/**
+ * The figure alone, to the letter as it was typed where it was typed in this unit; else rounded as the
+ * unit is shown. `typed` is what `parse` gave; one that does not say `base` is passed over.
+ */
+export function figureAsTyped<Name extends string>(
+  quantity: Quantity<Name>,
+  base: number,
+  name: Name,
+  typed: unknown,
+): string {
+  const entry = typeof typed === 'string' ? parse(quantity, typed, name) : undefined;
+  const same = entry?.ok && entry.value.unit === name && Math.abs(entry.value.base - base) < 1e-6;
+  return same ? entry.value.typed.slice(0, -name.length - 1) : figure(quantity, base, name);
+}
+
+/** A value in a unit, not rounded: for charts. */
+export const inUnit = <Name extends string>(quantity: Quantity<Name>, base: number, name: Name): number =>
+  unitNamed(quantity, name).fromBase(base);
+
 /** Figure and unit: "230 kPa". */
 export function format<Name extends string>(quantity: Quantity<Name>, base: number, name: Name): string {
   return `${figure(quantity, base, name)} ${name}`;
 }
 
-/** With its sign, for differences: "+12 kPa", "−3.5 psi", "±0 kPa". `base` is a difference in the base unit. */
+/**
+ * With its sign, for differences: "+12 kPa", "−3.5 psi", "±0 kPa". `base` is a difference in the base
+ * unit; `finer` shows so many decimals more, where small differences are the matter.
+ */
 export function formatDifference<Name extends string>(
   quantity: Quantity<Name>,
   base: number,
   name: Name,
+  finer = 0,
 ): string {
   const unit = unitNamed(quantity, name);
   const value = unit.fromBase(base) - unit.fromBase(0);
-  const size = Math.abs(value).toFixed(unit.decimals);
+  const size = Math.abs(value).toFixed(unit.decimals + finer);
   const sign = Number(size) === 0 ? '±' : value > 0 ? '+' : '−';
   return `${sign}${size} ${name}`;
 }
@@ -94,5 +118,6 @@ export function parse<Name extends string>(
       `A ${quantity.noun} of ${value} ${unit.name} cannot be; it lies between ${format(quantity, least, unit.name)} and ${format(quantity, most, unit.name)}. Read it again.`,
     );
   }
-  return success({ base, value, unit: unit.name, typed: typed.trim() });
+  const typedFigure = match[1].replace(',', '.').replace('-', '−').replace(/^\+/, '');
+  return success({ base, value, unit: unit.name, typed: `${typedFigure} ${unit.name}` });
 }

@@ -2,7 +2,18 @@ import fc from 'fast-check';
 import Qty from 'js-quantities';
 import * as math from 'mathjs';
 import { describe, expect, it } from 'vitest';
-import { distance, figure, format, formatDifference, parse, pressure, temperature, unitNamed } from '.';
+import {
+  distance,
+  figure,
+  figureAsTyped,
+  format,
+  formatDifference,
+  height,
+  parse,
+  pressure,
+  temperature,
+  unitNamed,
+} from '.';
 
 describe('pressure units', () => {
   it('follow NIST SP 811 (2008) appendix B.8, figures from memory', () => {
@@ -37,18 +48,19 @@ describe('temperature and distance units', () => {
       { numRuns: 1000 },
     );
     expect(unitNamed(distance, 'mi').toBase(1)).toBeCloseTo(math.unit(1, 'mile').toNumber('km'), 9);
+    expect(unitNamed(height, 'ft').toBase(5280)).toBeCloseTo(Qty(1, 'mi').to('m').scalar, 6);
   });
 });
 
 describe('an entry', () => {
   it.each([
-    ['32psi', 'psi', 220.632],
-    ['2.3 bar', 'bar', 230],
-    ['2,3 bar', 'bar', 230],
-    ['230', 'kPa', 230],
-    ['2.2 kgf/cm2', 'kgf/cm2', 215.746],
-  ])('takes %s in the unit typed after it', (typed, unit, kPa) => {
-    const entry = parse(pressure, typed, 'kPa');
+    ['32psi', 'psi', 220.632, '32 psi'],
+    ['2.3 bar', 'bar', 230, '2.3 bar'],
+    ['2,30 bar', 'bar', 230, '2.30 bar'],
+    ['+230', 'kPa', 230, '230 kPa'],
+    ['2.2 kgf/cm2', 'kgf/cm2', 215.746, '2.2 kgf/cm2'],
+  ])('takes %s in the unit typed after it', (written, unit, kPa, typed) => {
+    const entry = parse(pressure, written, 'kPa');
     expect(entry).toMatchObject({ ok: true, value: { unit, typed } });
     expect(entry.ok && entry.value.base).toBeCloseTo(kPa, 2);
   });
@@ -62,6 +74,27 @@ describe('an entry', () => {
         if (entry.ok) expect(figure(pressure, entry.value.base, unit.name)).toBe(typed);
       }),
     );
+  });
+
+  it('survives any change of units: to the letter in its own, and what is shown in another is only shown', () => {
+    const unit = fc.constantFrom(...pressure.units);
+    const typed = fc.tuple(fc.nat({ max: 600 }), fc.stringMatching(/^(\.[0-9]{1,3})?$/));
+    fc.assert(
+      fc.property(unit, unit, typed, (own, other, [whole, decimals]) => {
+        const entry = parse(pressure, `${whole}${decimals}`, own.name);
+        if (!entry.ok) return;
+        const { base, typed: kept } = entry.value;
+        expect(figureAsTyped(pressure, base, own.name, kept)).toBe(`${whole}${decimals}`);
+        if (own !== other)
+          expect(figureAsTyped(pressure, base, other.name, kept)).toBe(figure(pressure, base, other.name));
+      }),
+      { numRuns: 2000 },
+    );
+  });
+
+  it('that does not say what is stored is passed over: a corrected figure is shown as it is', () => {
+    expect(figureAsTyped(pressure, 226, 'kPa', '228.5 kPa')).toBe('226');
+    expect(figureAsTyped(pressure, 226, 'kPa', undefined)).toBe('226');
   });
 
   it.each([

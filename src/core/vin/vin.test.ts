@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { judgeVin, vinAdvice, vinCheckDigit } from '.';
+import { decodeVin } from './decode';
 
 /** The same rule (49 CFR 565.15, from memory) by another road: a letter's value is its column on a punched card. */
 const columns = '0123456789.ABCDEFGH..JKLMN.P.R..STUVWXYZ';
@@ -51,5 +52,40 @@ describe('a VIN that cannot be', () => {
 
   it('nothing is said of a good one, however it is spaced', () => {
     expect(vinAdvice('1111 1111-1111 11111')).toBeUndefined();
+  });
+});
+
+describe('a VIN decoded', () => {
+  // The well-known check-digit example 1M8GDM9A_KP042788 of 49 CFR 565.15 (check digit X), from memory.
+  it('says region, maker, year, plant and serial by its places', () => {
+    expect(decodeVin('1M8GDM9AXKP042788')).toEqual({
+      verdict: { kind: 'valid' },
+      region: 'North America',
+      maker: '1M8',
+      fewVehicles: false,
+      descriptor: 'GDM9A',
+      modelYears: [1989, 2019],
+      plant: 'P',
+      serial: '042788',
+    });
+  });
+
+  // Model-year characters of 49 CFR 565.15 table VII, from memory; a letter at place seven means 2010 or later.
+  it.each([
+    ['A', [2010, 1980]],
+    ['K', [2019, 1989]],
+    ['L', [2020, 1990]],
+    ['Y', [2030, 2000]],
+    ['1', [2031, 2001]],
+    ['9', [2039, 2009]],
+    ['0', []],
+    ['U', []],
+  ])('has %s for the model years %j', (character, years) => {
+    expect(decodeVin(`0HAVE1A0A${character}1004417`.replace('1A0A', 'AA0A')).modelYears).toEqual(years);
+  });
+
+  it('is decoded as far as it goes where it is too short', () => {
+    expect(decodeVin('SAB')).toMatchObject({ region: 'Europe', maker: 'SAB', modelYears: [], plant: '' });
+    expect(decodeVin('').region).toBeUndefined();
   });
 });

@@ -5,5 +5,7 @@ export interface Person {
   id: string;
   name: string;
   role: 'technician' | 'adviser' | 'manager';
+  /** Their own, or the shop's where they chose none. */
   units: UnitChoice;
+  ownUnits: boolean;
 }

@@ -1,4 +1,5 @@
 import type { Assessment } from '../assessment';
+import type { Instrument } from '../gauge';
 import type { Header, Job } from '../job';
 import type { Proof } from '../proof';
 import type { Position } from '../wheel';
@@ -16,6 +17,8 @@ export interface VisitView {
   proof: Proof;
   move: Move;
   devices: { tool: boolean; lead: boolean; practice: boolean };
+  /** The gauges in use, each with its last check. */
+  gauges: Instrument[];
 }
 
 /** A line of the Yard. */
@@ -58,6 +61,9 @@ export interface PracticeCar {
   lamp: 'off' | 'steady' | 'flash-then-steady' | 'flash-while-driving';
   speedKmh: number;
   kPa: Partial<Record<Position, number>>;
+  /** Of the air in each tire, °C. */
+  tireC: Partial<Record<Position, number>>;
+  outdoorC: number;
 }
 
 /** Extension keys of ours in a job file: who, when, and what the customer said. */
@@ -69,6 +75,8 @@ export interface VisitNotes {
   handedOverAt?: string;
   handedOverBy?: string;
   unproved?: string;
+  /** What was worked out on the bench for this visit. */
+  bench?: { text: string; link: string; at: string; by: string }[];
 }
 
 export function notesOf(job: Header): VisitNotes {

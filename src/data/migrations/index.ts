@@ -2,6 +2,7 @@ import { SequelizeStorage, Umzug } from 'umzug';
 import type { QueryInterface } from 'sequelize';
 import { database } from '../database';
 import * as first from './0001-first';
+import * as instruments from './0002-instruments';
 
 export interface Migration {
   up: (schema: QueryInterface) => Promise<void>;
@@ -9,7 +10,10 @@ export interface Migration {
 }
 
 /** In order. A migration that has run anywhere is never changed; what follows is a new one. */
-const migrations: { name: string; migration: Migration }[] = [{ name: '0001-first', migration: first }];
+const migrations: { name: string; migration: Migration }[] = [
+  { name: '0001-first', migration: first },
+  { name: '0002-instruments', migration: instruments },
+];
 
 /** Brings the database up to date; returns the names of what was run. Two starters do not collide. */
 export async function migrate(): Promise<string[]> {

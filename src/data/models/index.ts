@@ -6,7 +6,9 @@ import {
   type InferCreationAttributes,
   type Sequelize,
 } from 'sequelize';
-import type { CarWrite, Header, Observation, Placard, Tpms } from '../../core/job';
+import type { CheckPoint, Instrument } from '../../core/gauge';
+import type { CarWrite, Fitted, Header, Observation, Placard, Tpms } from '../../core/job';
+import type { ShopSettings } from '../../core/shop';
 import type { Receiver } from '../../core/uds/receiver';
 import type { UnitChoice } from '../../core/units';
 import type { Position } from '../../core/wheel';
@@ -23,7 +25,8 @@ export class TechnicianRow extends Row<TechnicianRow> {
   declare name: string;
   declare role: Role;
   declare passphraseHash: string;
-  declare units: UnitChoice;
+  /** Null: as the shop. */
+  declare units: UnitChoice | null;
   declare active: CreationOptional<boolean>;
   declare createdAt: CreationOptional<Date>;
 }
@@ -54,6 +57,8 @@ export class VehicleRow extends Row<VehicleRow> {
   declare profile: string | null;
   declare tpms: Tpms;
   declare placard: Placard;
+  /** What is on it, as its sidewalls say; null where nobody read them. */
+  declare fitted: CreationOptional<Fitted | null>;
   declare updatedAt: CreationOptional<Date>;
 }
 
@@ -126,6 +131,34 @@ export class CarWriteRow extends Row<CarWriteRow> {
   declare askedBy: string;
 }
 
+/** One row: what holds for the whole shop. */
+export class ShopRow extends Row<ShopRow> {
+  declare id: number;
+  declare settings: ShopSettings;
+  declare updatedAt: CreationOptional<Date>;
+  declare updatedBy: string;
+}
+
+export class GaugeRow extends Row<GaugeRow> {
+  declare id: string;
+  declare name: string;
+  declare kind: Instrument['kind'];
+  // The column cannot be told from the name: it would become resolution_k_pa.
+  declare resolutionKPa: number;
+  declare retired: CreationOptional<boolean>;
+  declare createdAt: CreationOptional<Date>;
+}
+
+export class GaugeCheckRow extends Row<GaugeCheckRow> {
+  declare key: string;
+  declare gaugeId: string;
+  declare at: Date;
+  declare by: string;
+  declare reference: string;
+  declare referencePlusMinusKPa: number;
+  declare points: CheckPoint[];
+}
+
 export function defineModels(sequelize: Sequelize): void {
   // Functions: Sequelize writes into a definition, so no two columns may share one.
   const uuidKey = () => ({ type: DataTypes.UUID, primaryKey: true, allowNull: false });
@@ -133,6 +166,7 @@ export function defineModels(sequelize: Sequelize): void {
   const text = () => ({ type: DataTypes.TEXT, allowNull: false });
   const json = () => ({ type: DataTypes.JSONB, allowNull: false });
   const time = () => ({ type: DataTypes.DATE, allowNull: false });
+  const double = () => ({ type: DataTypes.DOUBLE, allowNull: false });
   const sequence = () => ({ type: DataTypes.BIGINT, primaryKey: true, autoIncrement: true });
   const orNull = <Column extends object>(column: Column) => ({ ...column, allowNull: true });
 
@@ -142,7 +176,7 @@ export function defineModels(sequelize: Sequelize): void {
       name: text(),
       role: text(),
       passphraseHash: text(),
-      units: json(),
+      units: orNull(json()),
       active: { type: DataTypes.BOOLEAN, defaultValue: true },
       createdAt: { ...time(), defaultValue: DataTypes.NOW },
     },
@@ -174,6 +208,7 @@ export function defineModels(sequelize: Sequelize): void {
       profile: orNull(text()),
       tpms: json(),
       placard: json(),
+      fitted: orNull(json()),
       updatedAt: { ...time(), defaultValue: DataTypes.NOW },
     },
     { sequelize, tableName: 'vehicles' },
@@ -252,5 +287,37 @@ export function defineModels(sequelize: Sequelize): void {
       askedBy: text(),
     },
     { sequelize, tableName: 'car_writes' },
+  );
+  ShopRow.init(
+    {
+      id: { type: DataTypes.SMALLINT, primaryKey: true },
+      settings: json(),
+      updatedAt: { ...time(), defaultValue: DataTypes.NOW },
+      updatedBy: text(),
+    },
+    { sequelize, tableName: 'shop' },
+  );
+  GaugeRow.init(
+    {
+      id: uuidKey(),
+      name: text(),
+      kind: text(),
+      resolutionKPa: { ...double(), field: 'resolution_kpa' },
+      retired: { type: DataTypes.BOOLEAN, defaultValue: false },
+      createdAt: { ...time(), defaultValue: DataTypes.NOW },
+    },
+    { sequelize, tableName: 'gauges' },
+  );
+  GaugeCheckRow.init(
+    {
+      key: uuidKey(),
+      gaugeId: uuid(),
+      at: time(),
+      by: text(),
+      reference: text(),
+      referencePlusMinusKPa: { ...double(), field: 'reference_plus_minus_kpa' },
+      points: json(),
+    },
+    { sequelize, tableName: 'gauge_checks' },
   );
 }

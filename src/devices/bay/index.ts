@@ -11,7 +11,9 @@ const carSchema = z.object({
   vin: z.string(),
   lamp: z.enum(['off', 'steady', 'flash-then-steady', 'flash-while-driving']),
   speedKmh: z.number(),
+  outdoorC: z.number(),
   kPa: z.partialRecord(z.enum(walkingOrder), z.number()),
+  tireC: z.partialRecord(z.enum(walkingOrder), z.number()),
 });
 export type SimulatedCar = z.infer<typeof carSchema>;
 
@@ -38,3 +40,6 @@ export const driveOff = (bay: Address, vin: string, speedKmh: number, minutes: n
 export const park = (bay: Address, vin: string) => ask(bay, 'bay/park', { vin }, carSchema);
 export const setAir = (bay: Address, vin: string, wheel: Position, kPa: number) =>
   ask(bay, 'bay/air', { vin, wheel, kPa }, carSchema);
+/** Lets a night pass: the car stands until it is as cold as the air, and is driven off in the morning. */
+export const letNightPass = (bay: Address, vin: string, celsius: number, speedKmh: number) =>
+  ask(bay, 'bay/night', { vin, celsius, speedKmh }, carSchema);

@@ -1,12 +1,14 @@
 import { useEffect, useId, useRef, useState } from 'react';
 import { v7 as newKey } from 'uuid';
 import { serviceWords } from '../../core/job/words';
-import { distance, parse, temperature, type UnitChoice } from '../../core/units';
+import { distance, format, parse, temperature, type UnitChoice } from '../../core/units';
 import { vinAdvice } from '../../core/vin';
+import { celsiusAt, hoursFrom, nightsOf, type Hour } from '../../core/weather';
 import type { KnownVehicle, ProfileSummary } from '../../core/visit/view';
 import { ask } from '../api';
 import { BulbCheck, type BulbCheckAnswer } from '../job/BulbCheck';
 import { lampOptions } from '../job/LampDialog';
+import { useWeather } from '../job/use-weather';
 import { Button } from '../kit/Button';
 import { Choice, Field, Select } from '../kit/Field';
 import { Notice } from '../kit/Notice';
@@ -45,6 +47,10 @@ export function Booking({ profiles, units }: { profiles: ProfileSummary[]; units
     setEntries((now) => ({ ...now, [name]: value }));
     setErrors((now) => ({ ...now, [name]: undefined }));
   };
+
+  const weather = useWeather();
+  const [opened] = useState(() => Date.now());
+  const outdoors = weather?.ok ? outdoorsFrom(weather.value.hours, opened) : undefined;
 
   const { plate, vin } = entries;
   useEffect(() => {
@@ -99,7 +105,10 @@ export function Booking({ profiles, units }: { profiles: ProfileSummary[]; units
       },
       ...(entries.complaint.trim() && { complaint: entries.complaint.trim() }),
       service: { kind: service, ...(service !== 'none' && hours !== undefined && { hoursAgo: hours }) },
-      climate: { ...(nowC?.ok && { nowC: nowC.value.base }) },
+      climate: {
+        ...(entries.nowC === '' && outdoors),
+        ...(nowC?.ok && { nowC: nowC.value.base }),
+      },
       observations: lamp
         ? [
             {
@@ -222,6 +231,10 @@ export function Booking({ profiles, units }: { profiles: ProfileSummary[]; units
           <Field
             label={`Outdoors now, ${units.temperature}`}
             value={entries.nowC}
+            hint={
+              outdoors &&
+              `Left empty, it is ${format(temperature, outdoors.nowC, units.temperature)}, and ${format(temperature, outdoors.overnightLowC, units.temperature)} tonight, by the weather service.`
+            }
             onValue={set('nowC')}
             error={errors.nowC}
           />
@@ -233,4 +246,11 @@ export function Booking({ profiles, units }: { profiles: ProfileSummary[]; units
       </Button>
     </form>
   );
+}
+
+/** The air of now and of the coldest hour tonight, where the service says both. */
+function outdoorsFrom(hours: readonly Hour[], now: number) {
+  const nowC = celsiusAt(hours, now);
+  const [tonight] = nightsOf(hoursFrom(hours, now));
+  return nowC === undefined || !tonight ? undefined : { nowC, overnightLowC: tonight.coldest.celsius };
 }

@@ -20,6 +20,9 @@ interface ActDialogProps {
   /** The reference of an indirect system was stored. */
   onStored: () => void;
   onHandOver: () => void;
+  /** A leak was mended at this wheel. */
+  onRepaired: (wheel: Position) => void;
+  onLosses: (wheel: Position) => void;
   onClose: () => void;
 }
 
@@ -56,6 +59,15 @@ export function ActDialog(props: ActDialogProps) {
           <Button weight="main" onClick={() => props.onScan(wheel)}>
             Wake {wheel} again
           </Button>
+        )}
+        {finding.code === 'tire-leaking' &&
+          finding.wheels.map((leaking) => (
+            <Button key={leaking} weight="main" onClick={() => props.onRepaired(leaking)}>
+              {leaking} is repaired
+            </Button>
+          ))}
+        {wheel && finding.code === 'tire-leaking' && (
+          <Button onClick={() => props.onLosses(wheel)}>Show the losses</Button>
         )}
         {wheel && <Button onClick={() => props.onGauge(wheel)}>Gauge {wheel} again</Button>}
         <Button onClick={props.onLamp}>Look at the lamp</Button>

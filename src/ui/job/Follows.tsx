@@ -3,7 +3,9 @@ import { isCalm, titleOf, toRead } from '../../core/diagnosis/actions';
 import type { Job } from '../../core/job';
 import { describe, lampWords, percent, sureness } from '../../core/job/words';
 import { ledgerOf } from '../../core/ledger';
-import type { UnitChoice } from '../../core/units';
+import { basisInWords, latchesOf, thresholdsFor } from '../../core/lamp';
+import { format, formatDifference, pressure, type UnitChoice } from '../../core/units';
+import { notesOf } from '../../core/visit/view';
 import { Button } from '../kit/Button';
 import styles from './Follows.module.css';
 
@@ -20,11 +22,19 @@ interface FollowsProps {
   closed: boolean;
   onLamp: () => void;
   onWeather: () => void;
+  onTonight: () => void;
+  onLosses: () => void;
+  onTires: () => void;
 }
 
 /** What follows from all that was seen, in plain words, with how sure and why. */
-export function Follows({ job, judged, assessment, units, closed, onLamp, onWeather }: FollowsProps) {
-  const { lamp } = ledgerOf(job);
+export function Follows(props: FollowsProps) {
+  const { job, judged, assessment, units, closed, onLamp, onWeather, onTonight, onLosses, onTires } = props;
+  const ledger = ledgerOf(job);
+  const { lamp } = ledger;
+  const { basis, lowOnKPa } = thresholdsFor(job, 'LF');
+  const latches = latchesOf(job, ledger, assessment.targets);
+  const bench = notesOf(job).bench ?? [];
   const findings = toRead(assessment.findings);
   const { tomorrow } = assessment.lamp;
   return (
@@ -46,8 +56,22 @@ export function Follows({ job, judged, assessment, units, closed, onLamp, onWeat
               : 'The lamp stays out tonight'
             : 'Tonight is not known yet'}
         </span>
+        <Button onClick={onTonight}>Tonight</Button>
+      </div>
+      {basis && lowOnKPa !== undefined && (
+        <p className={styles.basis}>
+          Lamp at {format(pressure, lowOnKPa, units.pressure)}: {basisInWords(basis)}
+          {latches.length > 0 &&
+            `. Held on by ${latches.map(({ wheel, outWithKPa }) => `${wheel} (${formatDifference(pressure, outWithKPa, units.pressure)} puts it out)`).join(', ')}`}
+        </p>
+      )}
+      <div className={styles.tools}>
         <Button disabled={closed} onClick={onWeather}>
           Weather
+        </Button>
+        <Button onClick={onLosses}>Losses</Button>
+        <Button disabled={closed} onClick={onTires}>
+          Tires
         </Button>
       </div>
       <div aria-live="polite">
@@ -77,6 +101,15 @@ export function Follows({ job, judged, assessment, units, closed, onLamp, onWeat
           ))}
         </ul>
       </div>
+      {bench.length > 0 && (
+        <ul className={styles.bench} aria-label="From the bench">
+          {bench.map(({ text, link, at }) => (
+            <li key={at}>
+              <a href={link}>{text}</a>
+            </li>
+          ))}
+        </ul>
+      )}
     </section>
   );
 }

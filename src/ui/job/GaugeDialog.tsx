@@ -1,8 +1,11 @@
 import { useEffect, useState } from 'react';
 import type { Job, Observation } from '../../core/job';
 import { fillingCaution } from '../../core/cautions';
+import { aimFor } from '../../core/filling';
+import { corrected, refuseHotCold, standingOf, standingWords, type Instrument } from '../../core/gauge';
 import { placardKPa, placardToleranceKPa } from '../../core/placard';
 import type { Column } from '../../core/ledger/column';
+import { estimateTireTemperature, measuredPlusMinusK, type Estimate } from '../../core/tire-temperature';
 import {
   figure,
   format,
@@ -17,62 +20,76 @@ import { positionName, type Position } from '../../core/wheel';
 import { ask } from '../api';
 import { Button } from '../kit/Button';
 import { Dialog } from '../kit/Dialog';
-import { Choice, Field } from '../kit/Field';
+import { Choice, Field, Select } from '../kit/Field';
 import { Keypad } from '../kit/Keypad';
+import { Notice } from '../kit/Notice';
 import styles from './GaugeDialog.module.css';
+import { noWarmth, WarmTire, type Warmth } from './WarmTire';
 
 interface GaugeDialogProps {
   jobId: string;
   job: Job;
   columns: Column[];
+  gauges: readonly Instrument[];
   first: Position;
   units: UnitChoice;
   practice: boolean;
   onRecord: (observation: Observation, replaces?: string) => void;
+  onLosses: (wheel: Position) => void;
   onClose: () => void;
 }
 
 /** A placard figure this far off, as a share, is asked about: a wrong unit or a digit too many. */
 const doubtful = { least: 0.4, most: 1.8 };
+/** Which gauge this device was last used with. */
+const lastGauge = 'hacienda.gauge';
 
 /** Readings in walking order: type, Enter, next wheel. */
-export function GaugeDialog({
-  jobId,
-  job,
-  columns,
-  first,
-  units,
-  practice,
-  onRecord,
-  onClose,
-}: GaugeDialogProps) {
+export function GaugeDialog(props: GaugeDialogProps) {
+  const { jobId, job, columns, gauges, first, units, practice, onRecord, onClose } = props;
   const [wheel, setWheel] = useState(first);
   const [typed, setTyped] = useState('');
   const [tire, setTire] = useState<'cold' | 'warm'>('cold');
-  const [tireTyped, setTireTyped] = useState('');
+  const [warmth, setWarmth] = useState<Warmth>(noWarmth);
+  const [coldTyped, setColdTyped] = useState('');
+  const [opened] = useState(() => Date.now());
+  const [gaugeId, setGaugeId] = useState(() => rememberedGauge(gauges));
   const [correcting, setCorrecting] = useState<'no' | 'yes'>('no');
   const [doubted, setDoubted] = useState(false);
   const [error, setError] = useState<string>();
+  const [warmthError, setWarmthError] = useState<string>();
 
   const column = columns.find((candidate) => candidate.wheel === wheel);
   const before = column?.gauge;
   const cold = placardKPa(job, wheel);
-  const target = column?.target?.setNowKPa ?? cold;
+  const warm = temperatureOf(tire, warmth, coldTyped, job.climate?.nowC, units);
+  const tireC = typeof warm === 'object' ? warm.celsius : tire === 'cold' ? job.climate?.nowC : undefined;
+  const aim = cold === undefined || tireC === undefined ? undefined : aimFor(job, wheel, cold, tireC);
   const entry = typed === '' ? undefined : parse(pressure, typed, units.pressure);
+  const instrument = gauges.find(({ id }) => id === gaugeId);
+  const target = aim?.kPa ?? (tire === 'cold' ? cold : undefined);
+  const type = (value: string) => {
+    setTyped(value);
+    setError(undefined);
+    setDoubted(false);
+  };
   const choose = (next: Position) => {
     setWheel(next);
-    setTyped('');
+    type('');
     setCorrecting('no');
-    setDoubted(false);
-    setError(undefined);
+  };
+  const chooseGauge = (id: string) => {
+    setGaugeId(id);
+    localStorage.setItem(lastGauge, id);
   };
 
   const keep = () => {
     const read = parse(pressure, typed, units.pressure);
     if (!read.ok) return setError(read.problem.message);
-    const warmth =
-      tire === 'warm' && tireTyped !== '' ? parse(temperature, tireTyped, units.temperature) : undefined;
-    if (warmth && !warmth.ok) return setError(warmth.problem.message);
+    const tireC = temperatureOf(tire, warmth, coldTyped, job.climate?.nowC, units);
+    if (typeof tireC === 'string') return setWarmthError(tireC);
+    const refusal = refuseHotCold(tire, tireC?.celsius, job.climate?.nowC);
+    if (refusal && !refusal.ok) return setWarmthError(refusal.problem.message);
     const share = cold === undefined ? 1 : read.value.base / cold;
     if (!doubted && read.value.base > 0 && (share < doubtful.least || share > doubtful.most)) {
       setDoubted(true);
@@ -80,16 +97,17 @@ export function GaugeDialog({
         `${typed} is far from the placard's ${format(pressure, cold ?? 0, units.pressure)}. Right unit? Enter again keeps it.`,
       );
     }
-    const at = new Date().toISOString();
+    const good = instrument && corrected(instrument, read.value.base);
     const observation: Observation = {
       kind: 'gauge',
-      at,
+      at: new Date().toISOString(),
       wheel,
-      kPa: read.value.base,
+      kPa: good?.kPa ?? read.value.base,
       tire,
-      trusted: true,
+      trusted: !instrument || isTrusted(instrument),
       typed: read.value.typed,
-      ...(warmth?.ok && { tireC: warmth.value.base }),
+      ...(good && { gauge: instrument.id, readKPa: read.value.base, plusMinusKPa: good.plusMinusKPa }),
+      ...(tireC && { tireC: tireC.celsius, tireCPlusMinusK: tireC.plusMinusK }),
     };
     onRecord(observation, correcting === 'yes' ? before?.key : undefined);
     const next = columns.find((candidate) => !candidate.gauge && candidate.wheel !== wheel);
@@ -129,18 +147,27 @@ export function GaugeDialog({
               label={`Reading, ${units.pressure}`}
               inputMode="decimal"
               value={typed}
-              onValue={(value) => {
-                setTyped(value);
-                setError(undefined);
-                setDoubted(false);
-              }}
+              onValue={type}
               error={error}
               data-first
               autoFocus // eslint-disable-line jsx-a11y/no-autofocus -- the dialog was opened to type this
             />
             <div className={styles.difference} aria-live="polite">
-              {entry?.ok && cold !== undefined && <Difference kPa={entry.value.base - cold} units={units} />}
+              {entry?.ok && target !== undefined && (
+                <Difference
+                  kPa={(instrument ? corrected(instrument, entry.value.base).kPa : entry.value.base) - target}
+                  aim={
+                    Math.abs(target - (cold ?? 0)) < 0.05
+                      ? 'placard'
+                      : format(pressure, target, units.pressure)
+                  }
+                  units={units}
+                />
+              )}
               {target !== undefined && !entry?.ok && `Aim for ${format(pressure, target, units.pressure)}`}
+              {entry?.ok && instrument && (
+                <Corrected instrument={instrument} readKPa={entry.value.base} units={units} />
+              )}
             </div>
             <Choice
               label="The tire is"
@@ -149,57 +176,159 @@ export function GaugeDialog({
                 { value: 'warm', label: 'warm' },
               ]}
               value={tire}
-              onValue={setTire}
+              onValue={(next) => {
+                setTire(next);
+                setWarmthError(undefined);
+              }}
             />
-            {tire === 'warm' && (
+            {tire === 'cold' && (
               <Field
-                label={`Tire temperature, ${units.temperature}`}
-                hint="Leave empty if nobody measured it."
-                inputMode="text"
-                value={tireTyped}
-                onValue={setTireTyped}
-              />
-            )}
-            {before?.key && (
-              <Choice
-                label={`There is a reading of ${figure(pressure, before.kPa, units.pressure)}`}
-                options={[
-                  { value: 'no', label: 'this is a new one' },
-                  { value: 'yes', label: 'that was wrong' },
-                ]}
-                value={correcting}
-                onValue={setCorrecting}
+                label={`Tire temperature, ${units.temperature}, if measured`}
+                value={coldTyped}
+                onValue={(value) => {
+                  setColdTyped(value);
+                  setWarmthError(undefined);
+                }}
+                error={warmthError}
+                placeholder={
+                  job.climate?.nowC === undefined
+                    ? undefined
+                    : figure(temperature, job.climate.nowC, units.temperature)
+                }
               />
             )}
           </div>
-          <Keypad
-            value={typed}
-            onValue={(value) => {
-              setTyped(value);
-              setError(undefined);
-              setDoubted(false);
+          <Keypad value={typed} onValue={type} />
+        </div>
+        {tire === 'warm' && (
+          <WarmTire
+            warmth={warmth}
+            outdoorC={job.climate?.nowC}
+            units={units}
+            error={warmthError}
+            onWarmth={(next) => {
+              setWarmth(next);
+              setWarmthError(undefined);
             }}
           />
-        </div>
+        )}
+        {gauges.length > 0 && (
+          <Select
+            label="Gauge"
+            value={gaugeId}
+            onValue={chooseGauge}
+            hint={
+              instrument
+                ? standingWords[standingOf(instrument, opened).kind]
+                : 'Not on the register: its error is not known.'
+            }
+            options={[
+              ...gauges.map(({ id, name }) => ({ value: id, label: name })),
+              { value: '', label: 'another gauge' },
+            ]}
+          />
+        )}
+        {before?.key && (
+          <Choice
+            label={`There is a reading of ${figure(pressure, before.kPa, units.pressure)}`}
+            options={[
+              { value: 'no', label: 'this is a new one' },
+              { value: 'yes', label: 'that was wrong' },
+            ]}
+            value={correcting}
+            onValue={setCorrecting}
+          />
+        )}
         {practice && target !== undefined && (
           <PracticeAir jobId={jobId} wheel={wheel} targetKPa={target} units={units} />
         )}
+        {aim?.cappedAtKPa !== undefined && (
+          <Notice tone="note">
+            The sidewall's maximum of {format(pressure, aim.cappedAtKPa, units.pressure)} limits the target.
+          </Notice>
+        )}
+        {column?.target?.advice === 'let-cool' && (
+          <Notice tone="note">
+            Do not bleed it: the tire is hot, and short of air once it is cold. Let it cool and read it again.
+          </Notice>
+        )}
         {before && <p className={styles.caution}>{fillingCaution}</p>}
-        <Button weight="main" type="submit" disabled={typed === ''}>
-          Keep {wheel}
-        </Button>
+        <div className={styles.actions}>
+          <Button weight="main" type="submit" disabled={typed === ''}>
+            Keep {wheel}
+          </Button>
+          <Button onClick={() => props.onLosses(wheel)}>Losses at {wheel}</Button>
+        </div>
       </form>
     </Dialog>
   );
 }
 
-function Difference({ kPa, units }: { kPa: number; units: UnitChoice }) {
-  const words =
-    Math.abs(kPa) <= placardToleranceKPa ? 'at placard' : kPa < 0 ? 'below placard' : 'above placard';
+/**
+ * The gauge this device was last used with, if it is still in use. Never one that nobody chose: its
+ * correction would be put on another gauge's readings.
+ */
+function rememberedGauge(gauges: readonly Instrument[]): string {
+  const last = localStorage.getItem(lastGauge);
+  return gauges.find(({ id }) => id === last)?.id ?? '';
+}
+
+function isTrusted(instrument: Instrument): boolean {
+  const { kind } = standingOf(instrument, Date.now());
+  return kind === 'good' || kind === 'overdue';
+}
+
+/** What is known of the tire's temperature; a sentence where what was typed is none. */
+function temperatureOf(
+  tire: 'cold' | 'warm',
+  warmth: Warmth,
+  coldTyped: string,
+  outdoorC: number | undefined,
+  units: UnitChoice,
+): Estimate | string | undefined {
+  const typed = tire === 'cold' ? coldTyped : warmth.how === 'measured' ? warmth.typed : '';
+  if (typed.trim() !== '') {
+    const read = parse(temperature, typed, units.temperature);
+    return read.ok ? { celsius: read.value.base, plusMinusK: measuredPlusMinusK } : read.problem.message;
+  }
+  if (tire === 'cold' || warmth.how !== 'estimated') return undefined;
+  if (outdoorC === undefined)
+    return 'Enter the outdoor temperature under Weather first, or measure the tire.';
+  const minutes = [warmth.driven, warmth.stood].map((text) =>
+    text.trim() === '' ? 0 : Number(text.replace(',', '.')),
+  );
+  const [minutesDriven = Number.NaN, minutesStood = Number.NaN] = minutes;
+  const possible = [minutesDriven, minutesStood].every((n) => Number.isFinite(n) && n >= 0 && n <= 10_000);
+  if (!possible) return 'Minutes are a figure from 0 up.';
+  return estimateTireTemperature({ outdoorC, drive: warmth.drive, minutesDriven, minutesStood });
+}
+
+function Difference({ kPa, aim, units }: { kPa: number; aim: string; units: UnitChoice }) {
+  const where = Math.abs(kPa) <= placardToleranceKPa ? 'at' : kPa < 0 ? 'below' : 'above';
   return (
     <>
-      <span className="figures">{formatDifference(pressure, kPa, units.pressure)}</span> {words}
+      <span className="figures">{formatDifference(pressure, kPa, units.pressure)}</span> {where} {aim}
     </>
+  );
+}
+
+/** What the reading is once the gauge's own error is out of it. */
+function Corrected({
+  instrument,
+  readKPa,
+  units,
+}: {
+  instrument: Instrument;
+  readKPa: number;
+  units: UnitChoice;
+}) {
+  const { kPa, plusMinusKPa } = corrected(instrument, readKPa);
+  const same = figure(pressure, kPa, units.pressure) === figure(pressure, readKPa, units.pressure);
+  return (
+    <span className={styles.corrected}>
+      {same ? '' : `corrected ${format(pressure, kPa, units.pressure)} `}
+      {formatDifference(pressure, plusMinusKPa, units.pressure).replace('+', '± ')}
+    </span>
   );
 }
 
@@ -220,6 +349,7 @@ function PracticeAir({
     void ask<PracticeCar>('GET', `/api/practice/${jobId}`).then((seen) => seen.ok && setCar(seen.value));
   }, [jobId]);
   const stands = car?.kPa[wheel];
+  const tireC = car?.tireC[wheel];
   const fill = async () => {
     const kPa = Math.round(targetKPa);
     const filled = await ask<PracticeCar>('POST', `/api/practice/${jobId}`, { do: 'air', wheel, kPa });
@@ -230,6 +360,7 @@ function PracticeAir({
       <span>
         Simulated gauge:{' '}
         <b className="figures">{stands === undefined ? '…' : format(pressure, stands, units.pressure)}</b>
+        {tireC !== undefined && `, tire at ${format(temperature, tireC, units.temperature)}`}
       </span>
       <Button onClick={() => void fill()}>Let air to {figure(pressure, targetKPa, units.pressure)}</Button>
     </div>

@@ -1,6 +1,7 @@
 import { ArrowLeft, Check, FileDown, Keyboard } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useState, type ComponentType } from 'react';
 import type { Finding } from '../../core/assessment';
+import type { School } from '../../core/filling';
 import type { CarWrite } from '../../core/job';
 import { serviceWords } from '../../core/job/words';
 import { columnsOf } from '../../core/ledger/column';
@@ -11,25 +12,38 @@ import { notesOf, plateOf, type VisitView } from '../../core/visit/view';
 import { walkingOrder, type Position } from '../../core/wheel';
 import { Button } from '../kit/Button';
 import { Dialog } from '../kit/Dialog';
-import { ActDialog } from './ActDialog';
 import { Follows } from './Follows';
-import { GaugeDialog } from './GaugeDialog';
 import styles from './JobSheet.module.css';
 import { KeysDialog } from './KeysDialog';
 import { LampDialog } from './LampDialog';
 import { Ledger } from './Ledger';
 import { moveWords, stationNames } from './moves';
-import { PlacardDialog } from './PlacardDialog';
 import { HandOverDialog, ProveDialog } from './ProveDialog';
 import { ScanDialog } from './ScanDialog';
 import { useVisit } from './use-visit';
-import { WeatherDialog } from './WeatherDialog';
-import { WriteRun } from './WriteRun';
+
+/** Dialogs are fetched while the first look at the sheet is taken: it shows without them. */
+const loaders: (() => Promise<unknown>)[] = [];
+function later<Props>(load: () => Promise<ComponentType<Props>>) {
+  loaders.push(load);
+  return lazy(() => load().then((found) => ({ default: found })));
+}
+const GaugeDialog = later(() => import('./GaugeDialog').then((found) => found.GaugeDialog));
+const PlacardDialog = later(() => import('./PlacardDialog').then((found) => found.PlacardDialog));
+const WeatherDialog = later(() => import('./WeatherDialog').then((found) => found.WeatherDialog));
+const ActDialog = later(() => import('./ActDialog').then((found) => found.ActDialog));
+const WriteRun = later(() => import('./WriteRun').then((found) => found.WriteRun));
+const TonightDialog = later(() => import('./TonightDialog').then((found) => found.TonightDialog));
+const LossesDialog = later(() => import('./LossesDialog').then((found) => found.LossesDialog));
+const TiresDialog = later(() => import('./TiresDialog').then((found) => found.TiresDialog));
 
 type Open =
   | { kind: 'gauge' | 'scan'; wheel: Position }
+  | { kind: 'losses'; wheel?: Position }
   | { kind: 'act'; finding: Finding }
-  | { kind: 'placard' | 'weather' | 'lamp' | 'prove' | 'hand-over' | 'keys' | 'no-lead' }
+  | {
+      kind: 'placard' | 'weather' | 'tonight' | 'tires' | 'lamp' | 'prove' | 'hand-over' | 'keys' | 'no-lead';
+    }
   /** `write`: the key of a write that is looked at; none while a new one is prepared. */
   | { kind: 'write'; write?: string };
 
@@ -62,6 +76,14 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
   const readCar = () => act('Reading the car…', `${base}/read-car`);
   const edit = (changes: Record<string, unknown>) =>
     act('Keeping…', base, { version: view.version, changes }, 'PATCH').then((done) => done && close());
+
+  const setSchool = (fillPolicy: School) =>
+    act(
+      'Keeping…',
+      base,
+      { version: view.version, changes: { climate: { ...job.climate, fillPolicy } } },
+      'PATCH',
+    );
 
   async function send(entries: { wheel: Position; id: string | null }[]) {
     const before = new Set(registryWrites(view.job.carWrites).map(({ key }) => key));
@@ -138,6 +160,11 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
         return setOpen({ kind: 'hand-over' });
     }
   }
+
+  useEffect(() => {
+    // A lost connection later on must not find a dialog missing.
+    for (const load of loaders) void load().catch(() => undefined);
+  }, []);
 
   useKeys(open === undefined && !closed, (key) => {
     const wheel = walkingOrder[Number(key) - 1];
@@ -228,6 +255,9 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
           closed={closed}
           onLamp={() => setOpen({ kind: 'lamp' })}
           onWeather={() => setOpen({ kind: 'weather' })}
+          onTonight={() => setOpen({ kind: 'tonight' })}
+          onLosses={() => setOpen({ kind: 'losses' })}
+          onTires={() => setOpen({ kind: 'tires' })}
         />
         {lastWrite && (
           <Button onClick={() => setOpen({ kind: 'write', write: lastWrite.key })}>
@@ -272,115 +302,147 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
         </Button>
       </div>
 
-      {open?.kind === 'gauge' && (
-        <GaugeDialog
-          jobId={view.id}
-          job={job}
-          columns={columns}
-          first={open.wheel}
-          units={units}
-          practice={view.devices.practice}
-          onRecord={record}
-          onClose={close}
-        />
-      )}
-      {open?.kind === 'scan' && (
-        <ScanStation
-          {...{ columns, busy, problem, close }}
-          wheel={open.wheel}
-          hasTool={view.devices.tool}
-          wake={wake}
-        />
-      )}
-      {open?.kind === 'placard' && (
-        <PlacardDialog
-          job={job}
-          units={units}
-          busy={busy}
-          problem={problem}
-          onClose={close}
-          onSave={(placard) => void edit({ placard })}
-        />
-      )}
-      {open?.kind === 'weather' && (
-        <WeatherDialog
-          climate={job.climate ?? {}}
-          units={units}
-          busy={busy}
-          problem={problem}
-          onClose={close}
-          onSave={(climate) => void edit({ climate })}
-        />
-      )}
-      {open?.kind === 'lamp' && (
-        <LampDialog jobId={view.id} practice={view.devices.practice} onRecord={record} onClose={close} />
-      )}
-      {(open?.kind === 'no-lead' || (open?.kind === 'write' && !view.devices.lead)) && (
-        <Dialog title="No lead to this car" onClose={close}>
-          <p>
-            Nothing can be read or written from here: no lead is set up, or the profile of this vehicle does
-            not say how to talk to its receiver. Follow the vehicle maker's own procedure, then record the
-            lamp.
-          </p>
-        </Dialog>
-      )}
-      {open?.kind === 'write' && view.devices.lead && (
-        <WriteRun
-          job={job}
-          write={runWrite}
-          busy={busy}
-          problem={problem}
-          onSend={(entries) => void send(entries)}
-          onReadBack={(write) => void act('Reading back…', `${base}/read-back`, { write })}
-          onClose={close}
-        />
-      )}
-      {open?.kind === 'act' && (
-        <ActDialog
-          finding={open.finding}
-          job={view.job}
-          units={units}
-          onGauge={(wheel) => setOpen({ kind: 'gauge', wheel })}
-          onScan={(wheel) => setOpen({ kind: 'scan', wheel })}
-          onLamp={() => setOpen({ kind: 'lamp' })}
-          onStored={() => {
-            record({ kind: 'relearn', at: new Date().toISOString(), method: 'reset', outcome: 'done' });
-            close();
-          }}
-          onHandOver={() => setOpen({ kind: 'hand-over' })}
-          onClose={close}
-        />
-      )}
-      {open?.kind === 'prove' && (
-        <ProveDialog
-          proof={view.proof}
-          hasLead={view.devices.lead}
-          practice={view.devices.practice}
-          busy={busy}
-          problem={problem}
-          onClear={() => void act('Clearing the codes…', `${base}/clear-codes`)}
-          onRead={() => void readCar()}
-          onDrive={() => void act('Driving…', `/api/practice/${view.id}`, { do: 'drive' })}
-          onLamp={() => setOpen({ kind: 'lamp' })}
-          onClose={close}
-        />
-      )}
-      {open?.kind === 'hand-over' && (
-        <HandOverDialog
-          proof={view.proof}
-          busy={busy}
-          problem={problem}
-          sheet={`/jobs/${view.id}/sheet`}
-          onHandOver={(unproved) =>
-            void act('Handing over…', `${base}/hand-over`, {
-              version: view.version,
-              ...(unproved && { unproved }),
-            }).then((done) => done && window.location.assign(`/jobs/${view.id}/sheet`))
-          }
-          onClose={close}
-        />
-      )}
-      {open?.kind === 'keys' && <KeysDialog onClose={close} />}
+      <Suspense fallback={null}>
+        {open?.kind === 'gauge' && (
+          <GaugeDialog
+            jobId={view.id}
+            job={job}
+            columns={columns}
+            first={open.wheel}
+            units={units}
+            gauges={view.gauges}
+            practice={view.devices.practice}
+            onRecord={record}
+            onLosses={(wheel) => setOpen({ kind: 'losses', wheel })}
+            onClose={close}
+          />
+        )}
+        {open?.kind === 'scan' && (
+          <ScanStation
+            {...{ columns, busy, problem, close }}
+            wheel={open.wheel}
+            hasTool={view.devices.tool}
+            wake={wake}
+          />
+        )}
+        {open?.kind === 'placard' && (
+          <PlacardDialog
+            job={job}
+            units={units}
+            busy={busy}
+            problem={problem}
+            onClose={close}
+            onSave={(placard, loadCase) => void edit({ placard, loadCase })}
+          />
+        )}
+        {open?.kind === 'weather' && (
+          <WeatherDialog
+            climate={job.climate ?? {}}
+            units={units}
+            busy={busy}
+            problem={problem}
+            onClose={close}
+            onSave={(climate) => void edit({ climate })}
+          />
+        )}
+        {open?.kind === 'tonight' && (
+          <TonightDialog
+            jobId={view.id}
+            job={job}
+            units={units}
+            practice={view.devices.practice && !closed}
+            onSchool={(fillPolicy) => void setSchool(fillPolicy)}
+            onWeather={() => setOpen({ kind: 'weather' })}
+            onClose={close}
+          />
+        )}
+        {open?.kind === 'losses' && (
+          <LossesDialog job={job} first={open.wheel} units={units} onClose={close} />
+        )}
+        {open?.kind === 'tires' && (
+          <TiresDialog
+            job={job}
+            units={units}
+            busy={busy}
+            problem={problem}
+            onSave={(fitted) => void edit({ fitted })}
+            onClose={close}
+          />
+        )}
+        {open?.kind === 'lamp' && (
+          <LampDialog jobId={view.id} practice={view.devices.practice} onRecord={record} onClose={close} />
+        )}
+        {(open?.kind === 'no-lead' || (open?.kind === 'write' && !view.devices.lead)) && (
+          <Dialog title="No lead to this car" onClose={close}>
+            <p>
+              Nothing can be read or written from here: no lead is set up, or the profile of this vehicle does
+              not say how to talk to its receiver. Follow the vehicle maker's own procedure, then record the
+              lamp.
+            </p>
+          </Dialog>
+        )}
+        {open?.kind === 'write' && view.devices.lead && (
+          <WriteRun
+            job={job}
+            write={runWrite}
+            busy={busy}
+            problem={problem}
+            onSend={(entries) => void send(entries)}
+            onReadBack={(write) => void act('Reading back…', `${base}/read-back`, { write })}
+            onClose={close}
+          />
+        )}
+        {open?.kind === 'act' && (
+          <ActDialog
+            finding={open.finding}
+            job={view.job}
+            units={units}
+            onGauge={(wheel) => setOpen({ kind: 'gauge', wheel })}
+            onScan={(wheel) => setOpen({ kind: 'scan', wheel })}
+            onLamp={() => setOpen({ kind: 'lamp' })}
+            onStored={() => {
+              record({ kind: 'relearn', at: new Date().toISOString(), method: 'reset', outcome: 'done' });
+              close();
+            }}
+            onHandOver={() => setOpen({ kind: 'hand-over' })}
+            onRepaired={(wheel) =>
+              void edit({ repairs: [...(job.repairs ?? []), { wheel, at: new Date().toISOString() }] })
+            }
+            onLosses={(wheel) => setOpen({ kind: 'losses', wheel })}
+            onClose={close}
+          />
+        )}
+        {open?.kind === 'prove' && (
+          <ProveDialog
+            proof={view.proof}
+            hasLead={view.devices.lead}
+            practice={view.devices.practice}
+            busy={busy}
+            problem={problem}
+            onClear={() => void act('Clearing the codes…', `${base}/clear-codes`)}
+            onRead={() => void readCar()}
+            onDrive={() => void act('Driving…', `/api/practice/${view.id}`, { do: 'drive' })}
+            onLamp={() => setOpen({ kind: 'lamp' })}
+            onClose={close}
+          />
+        )}
+        {open?.kind === 'hand-over' && (
+          <HandOverDialog
+            proof={view.proof}
+            busy={busy}
+            problem={problem}
+            sheet={`/jobs/${view.id}/sheet`}
+            onHandOver={(unproved) =>
+              void act('Handing over…', `${base}/hand-over`, {
+                version: view.version,
+                ...(unproved && { unproved }),
+              }).then((done) => done && window.location.assign(`/jobs/${view.id}/sheet`))
+            }
+            onClose={close}
+          />
+        )}
+        {open?.kind === 'keys' && <KeysDialog onClose={close} />}
+      </Suspense>
     </main>
   );
 }

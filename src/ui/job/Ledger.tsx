@@ -1,11 +1,19 @@
 import { CircleCheck, CircleMinus, TrendingDown, TrendingUp } from 'lucide-react';
 import type { ReactNode } from 'react';
-import type { Finding } from '../../core/assessment';
+import type { Agreement } from '../../core/agreement';
+import type { Finding, Target } from '../../core/assessment';
 import { isCalm, wording } from '../../core/diagnosis/actions';
 import type { Column } from '../../core/ledger/column';
-import { placardToleranceKPa } from '../../core/placard';
 import { groupedId } from '../../core/sensor-id';
-import { figure, format, formatDifference, pressure, temperature, type UnitChoice } from '../../core/units';
+import {
+  figure,
+  figureAsTyped,
+  format,
+  formatDifference,
+  pressure,
+  temperature,
+  type UnitChoice,
+} from '../../core/units';
 import { positionName, type Position } from '../../core/wheel';
 import styles from './Ledger.module.css';
 
@@ -66,14 +74,19 @@ export function Ledger({ columns, findings, units, chosen, onGauge, onPlacard, o
         {row('gauge', `Gauge, ${units.pressure}`, (column) => (
           <GaugeCell column={column} units={units} onGauge={onGauge} />
         ))}
-        {row('target', `Set now, ${units.pressure}`, ({ target, gauge }) => (
+        {row('target', `Set now, ${units.pressure}`, ({ target }) => (
           <div className={styles.cell}>
             {target?.setNowKPa !== undefined && target.addKPa !== undefined && (
               <>
-                <span className={styles.id}>{figure(pressure, target.setNowKPa, units.pressure)}</span>
-                <span className={styles.small}>
-                  {whatToAdd(target.addKPa, gauge?.tire === 'warm', units)}
+                <span className={styles.id}>
+                  {figure(pressure, target.setNowKPa, units.pressure)}{' '}
+                  <span className={styles.doubt}>
+                    {target.cappedAtKPa !== undefined
+                      ? 'limit'
+                      : target.plusMinusKPa !== undefined && plusMinus(target.plusMinusKPa, units)}
+                  </span>
                 </span>
+                <span className={styles.small}>{whatToDo(target, units)}</span>
               </>
             )}
           </div>
@@ -103,10 +116,14 @@ export function Ledger({ columns, findings, units, chosen, onGauge, onPlacard, o
 }
 
 /** What to do to the air; a tire hot from driving is never bled. */
-function whatToAdd(addKPa: number, warm: boolean, units: UnitChoice): string {
-  if (Math.abs(addKPa) <= placardToleranceKPa) return 'leave it';
-  return addKPa < 0 && warm ? 'let it cool first' : formatDifference(pressure, addKPa, units.pressure);
+function whatToDo({ addKPa, advice }: Target, units: UnitChoice): string {
+  if (addKPa === undefined) return '';
+  if (advice === 'leave') return 'leave it';
+  return advice === 'let-cool' ? 'let it cool first' : formatDifference(pressure, addKPa, units.pressure);
 }
+
+const plusMinus = (kPa: number, units: UnitChoice): string =>
+  formatDifference(pressure, kPa, units.pressure).replace(/^[+±]/, '± ').replace(` ${units.pressure}`, '');
 
 const gaugeWords = {
   low: 'low',
@@ -146,7 +163,7 @@ function GaugeCell({
     );
   }
   const Icon = gaugeIcons[gauge.state];
-  const shown = figure(pressure, gauge.kPa, units.pressure);
+  const shown = figureAsTyped(pressure, gauge.kPa, units.pressure, gauge.typed);
   const difference =
     gauge.differenceKPa === undefined ? '' : formatDifference(pressure, gauge.differenceKPa, units.pressure);
   return (
@@ -154,15 +171,23 @@ function GaugeCell({
       type="button"
       className={`${styles.cell} ${styles[gauge.state] ?? ''}`}
       onClick={() => onGauge(wheel)}
-      aria-label={`Gauge ${wheel}, ${shown} ${units.pressure}, ${difference} ${gaugeWords[gauge.state]}`}
+      aria-label={[
+        `Gauge ${wheel}, ${shown} ${units.pressure}, ${difference} ${gaugeWords[gauge.state]}`,
+        gauge.warning,
+      ]
+        .filter(Boolean)
+        .join(', ')}
     >
-      <span className={styles.figure}>{shown}</span>
+      <span className={styles.figure}>
+        {shown} <span className={styles.doubt}>{plusMinus(gauge.plusMinusKPa, units)}</span>
+      </span>
       <span className={styles.word}>
         <Icon aria-hidden="true" />
         {gauge.state === 'good'
           ? gaugeWords.good
           : [difference.replace(` ${units.pressure}`, ''), gaugeWords[gauge.state]].filter(Boolean).join(' ')}
       </span>
+      {gauge.warning && <b className={styles.warning}>{gauge.warning}</b>}
       {gauge.earlierKPa.length > 0 && (
         <span className={styles.small}>
           was{' '}
@@ -226,6 +251,9 @@ function SensorCell({
           <span className={styles.id}>{groupedId(reply.id)}</span>
           <span className={styles.small}>
             {reply.kPa != null && format(pressure, reply.kPa, units.pressure)}
+            {sensor.agreement && sensor.agreement.verdict !== 'agrees' && (
+              <b> {agreementWords(sensor.agreement, units)}</b>
+            )}
             {reply.tempC != null && ` ${format(temperature, reply.tempC, units.temperature)}`}
           </span>
           <span className={styles.small}>
@@ -247,6 +275,10 @@ function SensorCell({
     }
   }
 }
+
+/** The sensor against the gauge, where they do not agree. */
+const agreementWords = ({ verdict, differenceKPa }: Agreement, units: UnitChoice): string =>
+  `${verdict} ${formatDifference(pressure, differenceKPa, units.pressure).replace(` ${units.pressure}`, '')}`;
 
 function HeldCell({ held }: { held: Column['held'] }) {
   if (held === undefined) return <div className={styles.cell} />;

@@ -1,11 +1,13 @@
 import { useState } from 'react';
 import type { Climate } from '../../core/job';
-import { figure, parse, temperature, type UnitChoice } from '../../core/units';
+import { figure, format, height, parse, temperature, type UnitChoice } from '../../core/units';
+import { celsiusAt, hoursFrom, nightsOf } from '../../core/weather';
 import { Button } from '../kit/Button';
 import { Dialog } from '../kit/Dialog';
 import { Choice, Field } from '../kit/Field';
 import { Notice } from '../kit/Notice';
 import styles from './SheetForms.module.css';
+import { useWeather } from './use-weather';
 
 interface WeatherDialogProps {
   climate: Climate;
@@ -18,23 +20,35 @@ interface WeatherDialogProps {
 
 const fields = [
   { name: 'nowC', label: 'Outdoors now' },
-  { name: 'overnightLowC', label: 'Coldest hour to come' },
+  { name: 'overnightLowC', label: 'Coldest to come' },
   { name: 'lastFillC', label: 'When last filled' },
 ] as const;
+type Name = (typeof fields)[number]['name'];
 
 /** Outdoor temperatures, height, and which of them a tire shall stand at placard at. */
 export function WeatherDialog({ climate, units, busy, problem, onSave, onClose }: WeatherDialogProps) {
+  const show = (celsius: number) => figure(temperature, celsius, units.temperature);
   const [typed, setTyped] = useState(() =>
     Object.fromEntries(
       fields.map(({ name }) => {
         const celsius = climate[name];
-        return [name, celsius === undefined ? '' : figure(temperature, celsius, units.temperature)];
+        return [name, celsius === undefined ? '' : show(celsius)];
       }),
     ),
   );
-  const [height, setHeight] = useState(climate.altitudeM === undefined ? '' : String(climate.altitudeM));
+  const [up, setUp] = useState(
+    climate.altitudeM === undefined ? '' : figure(height, climate.altitudeM, units.height),
+  );
   const [policy, setPolicy] = useState<'ambient' | 'morning'>(climate.fillPolicy ?? 'ambient');
   const [errors, setErrors] = useState<Record<string, string>>({});
+  const weather = useWeather();
+  const [now] = useState(() => Date.now());
+
+  const take = (part: Partial<Record<Name, number>>) =>
+    setTyped((before) => ({
+      ...before,
+      ...Object.fromEntries(Object.entries(part).map(([name, celsius]) => [name, show(celsius)])),
+    }));
 
   const save = () => {
     const wrong: Record<string, string> = {};
@@ -43,14 +57,15 @@ export function WeatherDialog({ climate, units, busy, problem, onSave, onClose }
       const text = typed[name]?.trim() ?? '';
       const read = text === '' ? undefined : parse(temperature, text, units.temperature);
       if (read && !read.ok) wrong[name] = read.problem.message;
-      else if (read) next[name] = read.value.base;
-      else delete next[name];
+      else if (!read) delete next[name];
+      // A figure nobody touched stays what it was, whatever it rounds to on the screen.
+      else if (climate[name] === undefined || text !== show(climate[name])) next[name] = read.value.base;
     }
-    const metres = Number(height.replace(',', '.'));
-    if (height.trim() === '') delete next.altitudeM;
-    else if (!Number.isFinite(metres) || metres < -500 || metres > 6000)
-      wrong.height = 'A height in metres, from −500 to 6000.';
-    else next.altitudeM = metres;
+    const metres = up.trim() === '' ? undefined : parse(height, up, units.height);
+    if (!metres) delete next.altitudeM;
+    else if (!metres.ok) wrong.height = metres.problem.message;
+    else if (climate.altitudeM === undefined || up !== figure(height, climate.altitudeM, units.height))
+      next.altitudeM = metres.value.base;
     if (policy === 'morning' && next.overnightLowC === undefined && !wrong.overnightLowC) {
       wrong.overnightLowC = 'Needed to set tires for the morning.';
     }
@@ -58,6 +73,11 @@ export function WeatherDialog({ climate, units, busy, problem, onSave, onClose }
     if (Object.keys(wrong).length === 0) onSave(next);
   };
 
+  const hours = weather?.ok ? hoursFrom(weather.value.hours, now) : [];
+  const nights = nightsOf(hours);
+  const [tonight] = nights;
+  const nowC = celsiusAt(hours, now);
+  const coldest = nights.length > 0 ? Math.min(...nights.map((night) => night.coldest.celsius)) : undefined;
   return (
     <Dialog title="Weather and height" onClose={onClose}>
       <form
@@ -73,18 +93,26 @@ export function WeatherDialog({ climate, units, busy, problem, onSave, onClose }
               key={name}
               label={`${label}, ${units.temperature}`}
               value={typed[name] ?? ''}
-              onValue={(value) => setTyped((now) => ({ ...now, [name]: value }))}
+              onValue={(value) => setTyped((before) => ({ ...before, [name]: value }))}
               error={errors[name]}
             />
           ))}
-          <Field
-            label="Height, m"
-            inputMode="decimal"
-            value={height}
-            onValue={setHeight}
-            error={errors.height}
-          />
+          <Field label={`Height, ${units.height}`} value={up} onValue={setUp} error={errors.height} />
         </div>
+        {weather?.ok && tonight && nowC !== undefined && (
+          <div className={styles.actions}>
+            <Button onClick={() => take({ nowC, overnightLowC: tonight.coldest.celsius })}>
+              {weather.value.place}: {format(temperature, nowC, units.temperature)} now,{' '}
+              {format(temperature, tonight.coldest.celsius, units.temperature)} tonight
+            </Button>
+            {coldest !== undefined && coldest < tonight.coldest.celsius && (
+              <Button onClick={() => take({ nowC, overnightLowC: coldest })}>
+                coldest of the week: {format(temperature, coldest, units.temperature)}
+              </Button>
+            )}
+          </div>
+        )}
+        {weather && !weather.ok && <p className={styles.soft}>{weather.problem.message}</p>}
         <Choice
           label="Tires shall stand at placard"
           options={[

@@ -7,6 +7,8 @@ interface DialogProps {
   title: string;
   /** Takes the whole screen: hands are busy, nothing else matters. */
   whole?: boolean;
+  /** Holds a chart or two tables side by side. */
+  wide?: boolean;
   onClose: () => void;
   children: ReactNode;
 }
@@ -14,7 +16,7 @@ interface DialogProps {
 const focusable = 'input, select, textarea, button:not(:disabled), a';
 
 /** A native modal dialog: the browser keeps the focus inside and closes it on Escape. */
-export function Dialog({ title, whole = false, onClose, children }: DialogProps) {
+export function Dialog({ title, whole = false, wide = false, onClose, children }: DialogProps) {
   const ref = useRef<HTMLDialogElement>(null);
   const titleId = useId();
   useEffect(() => {
@@ -29,7 +31,7 @@ export function Dialog({ title, whole = false, onClose, children }: DialogProps)
     <dialog
       ref={ref}
       aria-labelledby={titleId}
-      className={whole ? `${styles.dialog} ${styles.whole}` : styles.dialog}
+      className={[styles.dialog, whole && styles.whole, wide && styles.wide].filter(Boolean).join(' ')}
       onCancel={(event) => {
         event.preventDefault();
         onClose();

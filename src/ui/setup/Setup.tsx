@@ -1,6 +1,16 @@
 import { useState } from 'react';
 import type { Problem } from '../../core/outcome';
-import { distanceUnits, pressureUnits, temperatureUnits, type UnitChoice } from '../../core/units';
+import type { ShopSettings } from '../../core/shop';
+import {
+  distanceUnits,
+  figure,
+  height,
+  heightUnits,
+  parse,
+  pressureUnits,
+  temperatureUnits,
+  type UnitChoice,
+} from '../../core/units';
 import type { Person } from '../../core/visit/person';
 import type { ProfileSummary } from '../../core/visit/view';
 import { ask } from '../api';
@@ -21,21 +31,31 @@ export function Setup({
   theme: shownTheme,
   profiles,
   people,
+  shop,
 }: {
   person: Person;
   theme: Theme;
+  shop: ShopSettings;
   profiles: ProfileSummary[];
   /** For a manager only. */
   people: Account[] | undefined;
 }) {
   const [units, setUnits] = useState(person.units);
+  const [own, setOwn] = useState(person.ownUnits);
   const [theme, setTheme] = useState(shownTheme);
   const [problem, setProblem] = useState<string>();
-  const choose = async (part: Partial<UnitChoice>) => {
-    const next = { ...units, ...part };
-    setUnits(next);
+  const keep = async (next: UnitChoice | null) => {
     const kept = await ask('PATCH', '/api/me', { units: next });
-    if (!kept.ok) setProblem(kept.problem.message);
+    setProblem(kept.ok ? undefined : kept.problem.message);
+  };
+  const chooseOwn = (next: 'shop' | 'own') => {
+    setOwn(next === 'own');
+    if (next === 'shop') setUnits(shop.units);
+    void keep(next === 'own' ? units : null);
+  };
+  const choose = (next: UnitChoice) => {
+    setUnits(next);
+    void keep(next);
   };
   const chooseTheme = async (next: Theme) => {
     setTheme(next);
@@ -51,23 +71,15 @@ export function Setup({
       <section className={styles.group} aria-labelledby="units">
         <h2 id="units">Units and look, for {person.name}</h2>
         <Choice
-          label="Pressure"
-          options={options(pressureUnits)}
-          value={units.pressure}
-          onValue={(pressure) => void choose({ pressure })}
+          label="Units"
+          options={[
+            { value: 'shop', label: 'as the shop' },
+            { value: 'own', label: 'my own' },
+          ]}
+          value={own ? 'own' : 'shop'}
+          onValue={chooseOwn}
         />
-        <Choice
-          label="Temperature"
-          options={options(temperatureUnits)}
-          value={units.temperature}
-          onValue={(temperature) => void choose({ temperature })}
-        />
-        <Choice
-          label="Distance"
-          options={options(distanceUnits)}
-          value={units.distance}
-          onValue={(distance) => void choose({ distance })}
-        />
+        {own && <Units units={units} onUnits={choose} />}
         <Choice
           label="Screen"
           options={[
@@ -79,9 +91,116 @@ export function Setup({
           onValue={(next) => void chooseTheme(next)}
         />
       </section>
+      {person.role === 'manager' && <Shop stored={shop} />}
       {people && <People me={person} known={people} />}
       <Profiles known={profiles} mayAdd={person.role === 'manager'} />
     </main>
+  );
+}
+
+function Units({ units, onUnits }: { units: UnitChoice; onUnits: (units: UnitChoice) => void }) {
+  return (
+    <>
+      <Choice
+        label="Pressure"
+        options={options(pressureUnits)}
+        value={units.pressure}
+        onValue={(pressure) => onUnits({ ...units, pressure })}
+      />
+      <Choice
+        label="Temperature"
+        options={options(temperatureUnits)}
+        value={units.temperature}
+        onValue={(temperature) => onUnits({ ...units, temperature })}
+      />
+      <Choice
+        label="Distance"
+        options={options(distanceUnits)}
+        value={units.distance}
+        onValue={(distance) => onUnits({ ...units, distance })}
+      />
+      <Choice
+        label="Height"
+        options={options(heightUnits)}
+        value={units.height}
+        onValue={(up) => onUnits({ ...units, height: up })}
+      />
+    </>
+  );
+}
+
+/** What holds for the whole shop; a manager's to say. */
+function Shop({ stored }: { stored: ShopSettings }) {
+  const [shop, setShop] = useState(stored);
+  const [up, setUp] = useState(
+    stored.altitudeM === null ? '' : figure(height, stored.altitudeM, stored.units.height),
+  );
+  const [error, setError] = useState<string>();
+  const [said, setSaid] = useState<{ tone: 'right' | 'wrong'; text: string }>();
+  const set = (part: Partial<ShopSettings>) => {
+    setShop({ ...shop, ...part });
+    setSaid(undefined);
+  };
+  const keep = async () => {
+    const read = up.trim() === '' ? undefined : parse(height, up, shop.units.height);
+    if (read && !read.ok) return setError(read.problem.message);
+    const next = { ...shop, altitudeM: read ? read.value.base : null };
+    const kept = await ask<ShopSettings>('POST', '/api/shop', next);
+    setSaid(
+      kept.ok
+        ? {
+            tone: 'right',
+            text: 'Kept. Everyone who chose no units of their own follows from the next page on.',
+          }
+        : { tone: 'wrong', text: kept.problem.message },
+    );
+  };
+  return (
+    <section className={styles.group} aria-labelledby="shop">
+      <h2 id="shop">The shop</h2>
+      <form
+        className={styles.form}
+        onSubmit={(event) => {
+          event.preventDefault();
+          void keep();
+        }}
+      >
+        <Units units={shop.units} onUnits={(units) => set({ units })} />
+        <Field
+          label={`Height of the shop, ${shop.units.height}`}
+          hint="For the air pressure; empty is sea level."
+          value={up}
+          onValue={(value) => {
+            setUp(value);
+            setError(undefined);
+            setSaid(undefined);
+          }}
+          error={error}
+        />
+        <Choice
+          label="Lamp rule where a car's own figures are not known"
+          options={[
+            { value: 'US', label: 'US, 25 % below placard' },
+            { value: 'UN', label: 'UN, 20 % below placard' },
+          ]}
+          value={shop.regulation}
+          onValue={(regulation) => set({ regulation })}
+        />
+        <Choice
+          label="Tires shall stand at placard"
+          options={[
+            { value: 'ambient', label: 'at the temperature of now' },
+            { value: 'morning', label: 'at the coldest hour to come' },
+          ]}
+          value={shop.fillPolicy}
+          onValue={(fillPolicy) => set({ fillPolicy })}
+        />
+        {said && <Notice tone={said.tone}>{said.text}</Notice>}
+        <div>
+          <Button type="submit">Keep the shop’s settings</Button>
+        </div>
+      </form>
+    </section>
   );
 }
 

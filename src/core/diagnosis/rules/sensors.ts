@@ -1,13 +1,10 @@
+import { agreementAt } from '../../agreement';
 import { allOf } from '../../job';
 import { canonicalId, sameId } from '../../sensor-id';
 import type { Position } from '../../wheel';
 import { isAboveWakeSpeed } from '../../wake-speed';
 import type { Rule, Scene, Statement } from '../scene';
 
-/** A sensor further than this from a trusted gauge, kPa, reads wrong (contract of the assessment). */
-const accuracyKPa = 10;
-/** Readings within this many minutes belong to one stop: nobody drove in between (common practice). */
-const oneStopMinutes = 45;
 /** Carriers nearer than this, MHz, are one and the same; 315 and 433.92 are far apart. */
 const sameCarrierMHz = 1;
 /** A share of check-ins lower than the others' by this is a miss of its own (judgement). */
@@ -74,28 +71,13 @@ export const wrongType: Rule = (scene) => {
   });
 };
 
-/** The sensor against every trusted gauge reading of the same stop: it is off only if it agrees with none. */
+/** The sensor against the trusted gauge readings of the same stop. */
 export const accuracy: Rule = (scene) =>
-  heard(scene).flatMap(({ wheel, index, reply, at }): Statement[] => {
-    const heardKPa = reply.kPa;
-    if (heardKPa == null) return [];
-    const sameStop = (scene.ledger.gaugeHistory[wheel] ?? []).filter(
-      ({ seen }) =>
-        seen.trusted !== false && Math.abs(Date.parse(seen.at) - Date.parse(at)) <= oneStopMinutes * 60_000,
-    );
-    if (sameStop.length === 0) return [];
-    if (sameStop.some(({ seen }) => Math.abs(seen.kPa - heardKPa) <= accuracyKPa)) return [];
-    // A reading taken while the tire was being filled lies between the one before and the one after.
-    const readings = sameStop.map(({ seen }) => seen.kPa);
-    if (heardKPa > Math.min(...readings) && heardKPa < Math.max(...readings)) return [];
-    return [
-      {
-        code: 'sensor-inaccurate',
-        wheel,
-        certainty: 'corroborated',
-        because: [index, ...sameStop.map((reading) => reading.index)],
-      },
-    ];
+  heard(scene).flatMap(({ wheel, index }): Statement[] => {
+    const agreement = agreementAt(scene.ledger, wheel);
+    if (agreement?.verdict !== 'wrong') return [];
+    const because = [index, ...agreement.readings.map((reading) => reading.index)];
+    return [{ code: 'sensor-inaccurate', wheel, certainty: 'corroborated', because }];
   });
 
 /** One sensor misses check-ins that the others make, by the counts over one drive. */

@@ -1,15 +1,14 @@
 import { readingAt } from '../../gauge';
 import { altitudeOf, type Seen } from '../../job';
 import { thresholdsFor } from '../../lamp';
+import { lossOf, type Loss } from '../../leak';
 import { placardKPa, placardToleranceKPa } from '../../placard';
-import { atmosphericKPa, atTemperature, kelvin } from '../../pressure';
+import { atmosphericKPa, kelvin } from '../../pressure';
 import { roadWheels, type Position } from '../../wheel';
 import type { Rule, Scene, Statement } from '../scene';
 
-/** A gauge and its reader are good to about this much, kPa (common practice: one psi over two readings). */
-const gaugeErrorKPa = 6;
-/** What seeps through sound rubber, kPa a month, at the most (common practice). */
-const seepageKPaPerMonth = 14;
+/** Losses no further apart than this, kPa, are one loss (common practice: one psi over two readings). */
+const sameLossKPa = 6;
 /** A fall in temperature smaller than this, K, does not make a tire noticeably lower. */
 const noticeableFallK = 6;
 /** Shares of absolute pressure nearer than this count as one share: gauge error on some 330 kPa. */
@@ -79,35 +78,33 @@ export const temperatureDrop: Rule = (scene) => {
   }));
 };
 
-/** Two readings of one tire, each with its temperature: a loss that neither gauge error nor seepage explains. */
-export const leak: Rule = (scene) =>
-  scene.wheels.flatMap((wheel): Statement[] => {
-    const readings = scene.ledger.gaugeHistory[wheel] ?? [];
-    const last = readings.at(-1);
-    const before = readings.at(-2);
-    if (!last || !before) return [];
-    const days = (Date.parse(last.seen.at) - Date.parse(before.seen.at)) / 86_400_000;
-    const loss = lossBetween(scene, before.seen, last.seen);
-    if (loss === undefined || loss <= gaugeErrorKPa + (seepageKPaPerMonth * days) / 30) return [];
-    // Neighbours that lost as much in the same time were let down or read with another gauge: no leak claimed.
-    const othersToo = scene.wheels.some((other) => {
-      const [a, b] = (scene.ledger.gaugeHistory[other] ?? []).slice(-2);
-      const theirs = other !== wheel && a && b ? lossBetween(scene, a.seen, b.seen) : undefined;
-      return theirs !== undefined && Math.abs(theirs - loss) <= gaugeErrorKPa;
-    });
-    return othersToo
-      ? []
-      : [{ code: 'tire-leaking', wheel, certainty: 'corroborated', because: [before.index, last.index] }];
+/** A tire that loses more than its readings may be off and more than seeps through sound rubber. */
+export const leak: Rule = (scene) => {
+  const losses = scene.wheels.map((wheel) => lossOf(scene.job, wheel));
+  return losses.flatMap((loss): Statement[] => {
+    if (loss.verdict !== 'leaks' || othersLostAsMuch(loss, losses)) return [];
+    const because = loss.levels.flatMap(({ reading }) => indexOf(scene, reading));
+    // All of it was read at earlier visits: the last reading of this one is what can be pointed at.
+    const here = because.length > 0 ? because : (scene.ledger.gauge[loss.wheel]?.index ?? []);
+    return [{ code: 'tire-leaking', wheel: loss.wheel, certainty: 'corroborated', because: [here].flat() }];
   });
+};
 
-/** kPa lost from one reading to the next, both at the temperature of the later; unknown if a temperature is. */
-function lossBetween(scene: Scene, before: Seen<'gauge'>, last: Seen<'gauge'>): number | undefined {
-  const fallback =
-    before.tire === 'cold' && last.tire === 'cold' ? (scene.job.climate?.nowC ?? 20) : undefined;
-  const from = before.tireC ?? fallback;
-  const to = last.tireC ?? fallback;
-  if (from === undefined || to === undefined) return undefined;
-  return atTemperature({ kPa: before.kPa, celsius: from, altitudeM: altitudeOf(scene.job) }, to) - last.kPa;
+const indexOf = (scene: Scene, reading: Seen<'gauge'>): number[] => {
+  const index = scene.job.observations.indexOf(reading);
+  return index < 0 ? [] : [index];
+};
+
+/** Neighbours that lost as much in the same time were let down, or read with another gauge: no leak is claimed. */
+function othersLostAsMuch({ wheel, levels, perDayKPa }: Loss, losses: readonly Loss[]): boolean {
+  const days = levels.at(-1)?.days ?? 0;
+  return losses.some(
+    (other) =>
+      other.wheel !== wheel &&
+      other.perDayKPa !== undefined &&
+      other.verdict === 'leaks' &&
+      Math.abs(other.perDayKPa.best - (perDayKPa?.best ?? 0)) * days <= sameLossKPa,
+  );
 }
 
 /** The lamp is steady, every tire is known and none is low, and some stand short of the "off" figure. */

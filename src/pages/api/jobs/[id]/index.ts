@@ -1,7 +1,14 @@
 import type { APIRoute } from 'astro';
 import { z } from 'zod';
 import { failure } from '../../../../core/outcome';
-import { climateSchema, placardSchema, serviceSchema } from '../../../../core/job/schema';
+import {
+  climateSchema,
+  fittedSchema,
+  loadCaseSchema,
+  placardSchema,
+  repairsSchema,
+  serviceSchema,
+} from '../../../../core/job/schema';
 import { editJob, viewJob } from '../../../../services/jobs';
 import { getOfJob, key, personOf, problemResponse, readBody, respond } from '../../../_http';
 
@@ -12,6 +19,9 @@ const edit = z.object({
   version: z.int().min(1),
   changes: z.strictObject({
     placard: placardSchema.optional(),
+    loadCase: loadCaseSchema.optional(),
+    fitted: fittedSchema.optional(),
+    repairs: repairsSchema.optional(),
     service: serviceSchema.optional(),
     climate: climateSchema.optional(),
     odometerKm: z.number().min(0).max(3_000_000).optional(),

@@ -1,0 +1,62 @@
+import { usualPlusMinusKPa } from '../gauge';
+import type { Placed } from '../job';
+import type { Ledger } from '../ledger';
+import type { Position } from '../wheel';
+
+/** A sensor against the gauge at the same wheel, both with what they may be off. */
+export interface Agreement {
+  /** Sensor less gauge, kPa. */
+  differenceKPa: number;
+  /** Half of the 95 % interval of that difference for a sound sensor, kPa. */
+  plusMinusKPa: number;
+  /**
+   * `agrees`: within what both may be off. `drifts`: beyond that, not yet wrong. `wrong`: off by more
+   * than 10 kPa and by more than both may be off together.
+   */
+  verdict: 'agrees' | 'drifts' | 'wrong';
+}
+
+/** A sound sensor may be off by so much: half of its 95 % interval, kPa (common practice: one psi). */
+export const sensorPlusMinusKPa = 7;
+/** A sensor further than this from a trusted gauge, kPa, reads wrong (contract of the assessment). */
+export const wrongKPa = 10;
+/** Readings within this many minutes belong to one stop: nobody drove in between (common practice). */
+const oneStopMinutes = 45;
+
+export function agreementOf(
+  sensorKPa: number,
+  gaugeKPa: number,
+  gaugePlusMinusKPa = usualPlusMinusKPa,
+): Agreement {
+  const differenceKPa = sensorKPa - gaugeKPa;
+  const plusMinusKPa = Math.hypot(sensorPlusMinusKPa, gaugePlusMinusKPa);
+  const off = Math.abs(differenceKPa);
+  if (off <= plusMinusKPa) return { differenceKPa, plusMinusKPa, verdict: 'agrees' };
+  return { differenceKPa, plusMinusKPa, verdict: off > wrongKPa ? 'wrong' : 'drifts' };
+}
+
+/**
+ * The sensor last heard at a wheel against the trusted gauge readings of the same stop: it is off only if
+ * it agrees with none of them. Undefined where there is nothing to compare.
+ */
+export function agreementAt(
+  { sensor, gaugeHistory }: Ledger,
+  wheel: Position,
+): (Agreement & { scan: Placed<'activation'>; readings: Placed<'gauge'>[] }) | undefined {
+  const scan = sensor[wheel];
+  const heardKPa = scan?.kind === 'heard' ? scan.reply.kPa : undefined;
+  if (scan?.kind !== 'heard' || heardKPa == null) return undefined;
+  const readings = (gaugeHistory[wheel] ?? []).filter(
+    ({ seen }) =>
+      seen.trusted !== false &&
+      Math.abs(Date.parse(seen.at) - Date.parse(scan.at.seen.at)) <= oneStopMinutes * 60_000,
+  );
+  const [nearest] = readings
+    .map(({ seen }) => agreementOf(heardKPa, seen.kPa, seen.plusMinusKPa))
+    .sort((a, b) => Math.abs(a.differenceKPa) - Math.abs(b.differenceKPa));
+  if (!nearest) return undefined;
+  // A reading taken while the tire was being filled lies between the one before and the one after.
+  const gauged = readings.map(({ seen }) => seen.kPa);
+  const between = heardKPa > Math.min(...gauged) && heardKPa < Math.max(...gauged);
+  return { ...nearest, ...(between && { verdict: 'agrees' }), scan: scan.at, readings };
+}

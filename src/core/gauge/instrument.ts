@@ -1,0 +1,196 @@
+import { lineThrough, studentFactor, type Line } from '../line';
+import type { Job, Observation, Seen } from '../job';
+
+/** A gauge of the shop, with the checks it went through, oldest first. */
+export interface Instrument {
+  id: string;
+  name: string;
+  kind: 'digital' | 'dial' | 'stick' | 'air-line';
+  /** The smallest step it shows, kPa. */
+  resolutionKPa: number;
+  /** Out of use: it stays on file for the readings it made. */
+  retired: boolean;
+  checks: Check[];
+}
+
+/** A comparison with a reference at several points, up and then down again. */
+export interface Check {
+  key: string;
+  at: string;
+  by: string;
+  /** What it was compared with. */
+  reference: string;
+  /** How far off the reference may be: half of its 95 % interval, kPa. */
+  referencePlusMinusKPa: number;
+  points: CheckPoint[];
+}
+
+export interface CheckPoint {
+  way: 'up' | 'down';
+  referenceKPa: number;
+  readKPa: number;
+}
+
+/** The points of a check, up and then down, kPa: from a flat tire to a temporary spare (judgement). */
+export const checkPlanKPa = [100, 180, 260, 340, 420] as const;
+
+/** A tire gauge may be off by so much, kPa, up to each pressure: EN 12645 and Directive 86/217/EEC, from memory. */
+const allowedKPa = [
+  { upToKPa: 400, errorKPa: 8 },
+  { upToKPa: 1000, errorKPa: 16 },
+] as const;
+
+/** The largest error a gauge may have at a pressure, kPa. */
+export const allowedErrorKPa = (atKPa: number): number =>
+  (allowedKPa.find(({ upToKPa }) => atKPa <= upToKPa) ?? allowedKPa[1]).errorKPa;
+
+/** A gauge is due for its next check after so many days (common practice: each quarter). */
+export const checkEveryDays = 90;
+
+/** A good gauge nobody checked, in the hand of one who reads it: half of the 95 % interval, kPa (common practice). */
+export const usualPlusMinusKPa = 4;
+
+/** What a check says about a gauge. */
+export interface Calibration {
+  /** The error, read less true, kPa, at a pressure: a straight line through the points. */
+  errorAt: (kPa: number) => number;
+  meanErrorKPa: number;
+  /** Scatter of the points about that line, kPa. */
+  spreadKPa: number;
+  /** The largest error met, with its sign, and at which pressure. */
+  worst: { errorKPa: number; atKPa: number };
+  /** The largest difference between going up and coming down, kPa. */
+  hysteresisKPa: number;
+  /** Half of the 95 % interval of a reading with the error taken out, kPa. */
+  plusMinusKPa: number;
+  /** Every point is within what a gauge may be off. */
+  withinTolerance: boolean;
+}
+
+/** Undefined with fewer than three points or all at one pressure. */
+export function calibrationOf(check: Check, resolutionKPa: number): Calibration | undefined {
+  const errors = check.points.map(({ referenceKPa, readKPa }) => ({
+    x: referenceKPa,
+    y: readKPa - referenceKPa,
+  }));
+  const line = lineThrough(errors);
+  const [first, ...rest] = errors;
+  if (!first || !line || errors.length < 3) return undefined;
+  const worst = rest.reduce((a, b) => (Math.abs(b.y) > Math.abs(a.y) ? b : a), first);
+  return {
+    errorAt: line.at,
+    meanErrorKPa: errors.reduce((sum, { y }) => sum + y, 0) / errors.length,
+    spreadKPa: line.residualSd,
+    worst: { errorKPa: worst.y, atKPa: worst.x },
+    hysteresisKPa: hysteresisOf(check.points),
+    plusMinusKPa: plusMinus(line, errors.length, check.referencePlusMinusKPa, resolutionKPa),
+    withinTolerance: errors.every(({ x, y }) => Math.abs(y) <= allowedErrorKPa(x)),
+  };
+}
+
+/** Spread of one reading, the reference, and the step of the scale (evenly spread over it: a third of √3 of a half step). */
+function plusMinus(line: Line, points: number, referenceKPa: number, resolutionKPa: number): number {
+  const reading = studentFactor(points - 2) * line.residualSd;
+  const step = 1.96 * (resolutionKPa / Math.sqrt(12));
+  return Math.hypot(reading, referenceKPa, step);
+}
+
+function hysteresisOf(points: readonly CheckPoint[]): number {
+  const up = new Map(
+    points.filter(({ way }) => way === 'up').map((point) => [point.referenceKPa, point.readKPa]),
+  );
+  return points
+    .filter(({ way }) => way === 'down')
+    .map(({ referenceKPa, readKPa }) => Math.abs(readKPa - (up.get(referenceKPa) ?? readKPa)))
+    .reduce((most, difference) => Math.max(most, difference), 0);
+}
+
+const dayMs = 86_400_000;
+
+export type Standing =
+  | { kind: 'good'; checkedAt: string; dueAt: string }
+  | { kind: 'overdue'; checkedAt: string; dueAt: string }
+  | { kind: 'out-of-tolerance'; checkedAt: string }
+  | { kind: 'never-checked' }
+  | { kind: 'retired' };
+
+/** How a gauge stands at a moment, by its last check until then. */
+export function standingOf(instrument: Instrument, moment: number): Standing {
+  if (instrument.retired) return { kind: 'retired' };
+  const check = instrument.checks.findLast(({ at }) => Date.parse(at) <= moment);
+  if (!check) return { kind: 'never-checked' };
+  const checkedAt = check.at;
+  if (!calibrationOf(check, instrument.resolutionKPa)?.withinTolerance)
+    return { kind: 'out-of-tolerance', checkedAt };
+  const due = Date.parse(checkedAt) + checkEveryDays * dayMs;
+  return { kind: moment > due ? 'overdue' : 'good', checkedAt, dueAt: new Date(due).toISOString() };
+}
+
+/** A standing as it is said beside a figure; nothing beside a good one. */
+export const standingWords: Record<Standing['kind'], string> = {
+  good: '',
+  overdue: 'gauge overdue for its check',
+  'out-of-tolerance': 'gauge out of tolerance',
+  'never-checked': 'gauge never checked',
+  retired: 'gauge out of use',
+};
+
+/** A reading with this gauge's own error taken out, and how far off it may still be. */
+export function corrected(instrument: Instrument, readKPa: number): { kPa: number; plusMinusKPa: number } {
+  const check = instrument.checks.at(-1);
+  const calibration = check && calibrationOf(check, instrument.resolutionKPa);
+  if (!calibration) return { kPa: readKPa, plusMinusKPa: usualPlusMinusKPa };
+  return {
+    kPa: Math.max(0, readKPa - calibration.errorAt(readKPa)),
+    plusMinusKPa: calibration.plusMinusKPa,
+  };
+}
+
+/**
+ * How the gauge of a reading stands for that reading. One taken between a good check and a bad one is as
+ * doubtful as the bad check: nobody knows when the gauge went off.
+ */
+export function standingFor(
+  reading: Seen<'gauge'>,
+  instruments: readonly Instrument[],
+): Standing['kind'] | undefined {
+  const instrument = instruments.find(({ id }) => id === reading.gauge);
+  if (!instrument) return undefined;
+  const at = Date.parse(reading.at);
+  const nextCheck = instrument.checks.find((check) => Date.parse(check.at) > at);
+  const inUse = { ...instrument, retired: false };
+  if (nextCheck) {
+    const after = standingOf(inUse, Date.parse(nextCheck.at)).kind;
+    if (after === 'out-of-tolerance') return after;
+    // Found good afterwards, it was good.
+    return 'good';
+  }
+  return standingOf(inUse, at).kind;
+}
+
+/** Standings under which a reading settles nothing. */
+const untrusted: readonly Standing['kind'][] = ['out-of-tolerance', 'never-checked'];
+
+/** The job with every reading of a gauge that is not to be trusted marked so, as the register says now. */
+export function withTrust(job: Job, instruments: readonly Instrument[]): Job {
+  if (instruments.length === 0) return job;
+  const judged = <Item extends Observation>(seen: Item): Item => {
+    if (seen.kind !== 'gauge') return seen;
+    const standing = standingFor(seen, instruments);
+    if (standing === undefined || standing === 'good') return seen;
+    return { ...seen, standing, ...(untrusted.includes(standing) && { trusted: false }) };
+  };
+  return {
+    ...job,
+    observations: job.observations.map(judged),
+    ...(job.history && { history: job.history.map(judged) }),
+  };
+}
+
+/** What is wrong with the gauge of a reading, in words, where something is. */
+export function gaugeWarning(reading: Seen<'gauge'>): string | undefined {
+  const { standing } = reading;
+  const words = typeof standing === 'string' ? standingWords[standing as Standing['kind']] : undefined;
+  if (words) return words;
+  return reading.trusted === false ? 'gauge not trusted' : undefined;
+}

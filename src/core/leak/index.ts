@@ -1,0 +1,198 @@
+import { tireCelsius, usualPlusMinusKPa } from '../gauge';
+import { altitudeOf, type Job, type Seen } from '../job';
+import { lineThrough, normalFactor, type Line } from '../line';
+import { thresholdsFor } from '../lamp/thresholds';
+import { placardKPa, placardToleranceKPa } from '../placard';
+import { atmosphericKPa, atTemperature, kelvin } from '../pressure';
+import { sdOf } from '../tire-temperature';
+import type { Position } from '../wheel';
+
+/**
+ * Leaks: what a tire lost, apart from temperature and from what seeps through sound rubber, with how well
+ * that is known.
+ */
+
+/** What seeps through sound rubber, kPa a month (common practice: 7 to 14). */
+export const seepagePerMonthKPa = { least: 7, most: 14 };
+const seepagePerDayKPa = seepagePerMonthKPa.most / 30;
+
+/** A temperature read or felt at each reading of a series is good to this, K: what they share cancels (judgement). */
+const betweenReadingsK = 1;
+const dayMs = 86_400_000;
+/** Where nobody said how warm it was: cold readings of one season are compared as they stand. */
+const usualC = 20;
+
+/** One reading of a tire, brought to the reference temperature. */
+export interface Level {
+  at: string;
+  /** Days since the first reading of its run. */
+  days: number;
+  /** As it was read. */
+  readKPa: number;
+  readC: number;
+  /** At the reference temperature. */
+  kPa: number;
+  sdKPa: number;
+  reading: Seen<'gauge'>;
+}
+
+export interface Loss {
+  wheel: Position;
+  referenceC: number;
+  /** The readings between two fills that the verdict rests on, oldest first. */
+  levels: Level[];
+  /** Earlier runs of readings, each ended by a fill or a repair. */
+  earlier: Level[][];
+  /** At the reference temperature: loss is a negative slope. Undefined with fewer than two readings. */
+  line: Line | undefined;
+  /** kPa a day lost, with its 95 % interval. */
+  perDayKPa: { best: number; low: number; high: number } | undefined;
+  /**
+   * `leaks`: loses more than seepage, beyond doubt. `sound`: no more than seepage, beyond doubt.
+   * `not-known`: the readings are too near one another to tell.
+   */
+  verdict: 'leaks' | 'sound' | 'not-known';
+  /** For `not-known`: after so many days from the first reading one more would tell a leak of 2 kPa a day. */
+  tellsAfterDays: number | undefined;
+  /** Days from the last reading until this wheel lights the lamp, at the reference temperature; the soonest and the latest of the interval. */
+  lampInDays: { best: number; soonest: number; latest: number } | undefined;
+}
+
+/** The loss rate that is worth telling from seepage: a slow puncture, kPa a day (judgement). */
+const slowLeakPerDayKPa = 2;
+
+/** All readings of a wheel that are known, at earlier visits and at this one, oldest first. */
+export function readingsOf(job: Job, wheel: Position): Seen<'gauge'>[] {
+  const here = job.observations.flatMap((seen) =>
+    seen.kind === 'gauge' && seen.wheel === wheel ? [seen] : [],
+  );
+  // Wheels that changed place or tires since take their history along.
+  const moved = ['tires-fitted', 'rotation', 'wheels-swapped'].includes(job.service?.kind ?? 'none');
+  const before = moved ? [] : (job.history ?? []).filter((seen) => seen.wheel === wheel);
+  return [...before, ...here].sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
+}
+
+/**
+ * The loss of one wheel, at the outdoor temperature of now. The verdict is that of the last run of
+ * readings that tells: a leak that was found stands after a fill until a later run is sound or it is
+ * repaired. Readings of gauges that are not trusted are left out.
+ */
+export function lossOf(job: Job, wheel: Position): Loss {
+  const referenceC = job.climate?.nowC ?? usualC;
+  const levels = readingsOf(job, wheel)
+    .filter(({ trusted }) => trusted !== false)
+    .flatMap((reading) => levelOf(job, reading, referenceC) ?? []);
+  const repairedAt = (job.repairs ?? [])
+    .filter((repair) => repair.wheel === wheel)
+    .map(({ at }) => Date.parse(at));
+  const runs = runsOf(levels, repairedAt, placardKPa(job, wheel));
+  const lastRepair = Math.max(Number.NEGATIVE_INFINITY, ...repairedAt);
+  const judged = runs.map((run) => ({ run, ...judge(run) }));
+  const standing = judged.filter(({ run }) => Date.parse(run.at(-1)?.at ?? '') >= lastRepair);
+  const telling = standing.findLast(({ verdict }) => verdict !== 'not-known') ?? judged.at(-1);
+  const line = telling?.line;
+  const { lowOnKPa } = thresholdsFor(job, wheel);
+  const run = telling?.run ?? [];
+  return {
+    wheel,
+    referenceC,
+    levels: run,
+    earlier: runs.filter((other) => other !== run),
+    line,
+    perDayKPa: line && {
+      best: -line.slope,
+      low: -line.slope - line.slopePlusMinus,
+      high: -line.slope + line.slopePlusMinus,
+    },
+    verdict: telling?.verdict ?? 'not-known',
+    tellsAfterDays: telling?.verdict === 'not-known' ? tellsAfter(run) : undefined,
+    lampInDays: line && lowOnKPa !== undefined ? lampIn(levels.at(-1), line, lowOnKPa) : undefined,
+  };
+}
+
+/** The reading at the reference temperature; nothing for a warm tire of unknown temperature. */
+function levelOf(job: Job, reading: Seen<'gauge'>, referenceC: number): Level | undefined {
+  const readC = tireCelsius(job, reading) ?? (reading.tire === 'cold' ? referenceC : undefined);
+  if (readC === undefined) return undefined;
+  const altitudeM = altitudeOf(job);
+  const perK = (reading.kPa + atmosphericKPa(altitudeM)) / kelvin(readC);
+  const doubtK = reading.tireCPlusMinusK === undefined ? betweenReadingsK : sdOf(reading.tireCPlusMinusK);
+  return {
+    at: reading.at,
+    days: 0,
+    readKPa: reading.kPa,
+    readC,
+    kPa: atTemperature({ kPa: reading.kPa, celsius: readC, altitudeM }, referenceC),
+    sdKPa: Math.hypot(sdOf(reading.plusMinusKPa ?? usualPlusMinusKPa), perK * doubtK),
+    reading,
+  };
+}
+
+/**
+ * Runs of readings nobody's hand came between: one that stands clearly higher than the one before, a tire
+ * let down to placard within the stop, or a repair begins a new run.
+ */
+function runsOf(
+  levels: readonly Level[],
+  repairedAt: readonly number[],
+  placard: number | undefined,
+): Level[][] {
+  const runs: Level[][] = [];
+  for (const level of levels) {
+    const run = runs.at(-1);
+    const before = run?.at(-1);
+    const handled = before && (filled(before, level) || letDown(before, level, placard));
+    const repaired =
+      before && repairedAt.some((at) => at > Date.parse(before.at) && at <= Date.parse(level.at));
+    if (run && !handled && !repaired) run.push(level);
+    else runs.push([level]);
+  }
+  return runs.map((run) => {
+    const start = Date.parse(run[0]?.at ?? '');
+    return run.map((level) => ({ ...level, days: (Date.parse(level.at) - start) / dayMs }));
+  });
+}
+
+const filled = (before: Level, after: Level): boolean =>
+  after.kPa - before.kPa > normalFactor * Math.hypot(after.sdKPa, before.sdKPa);
+
+/** Within this a tire that went from above placard to placard was let down by hand, hours (judgement). */
+const oneStopHours = 2;
+
+function letDown(before: Level, after: Level, placard: number | undefined): boolean {
+  if (placard === undefined) return false;
+  const hours = (Date.parse(after.at) - Date.parse(before.at)) / 3_600_000;
+  return (
+    hours <= oneStopHours &&
+    before.kPa > placard + placardToleranceKPa &&
+    after.kPa >= placard - placardToleranceKPa
+  );
+}
+
+function judge(run: readonly Level[]): Pick<Loss, 'line' | 'verdict'> {
+  const line = lineThrough(run.map(({ days, kPa, sdKPa }) => ({ x: days, y: kPa, sd: sdKPa })));
+  if (!line) return { line: undefined, verdict: 'not-known' };
+  const low = -line.slope - line.slopePlusMinus;
+  const high = -line.slope + line.slopePlusMinus;
+  const verdict = low > seepagePerDayKPa ? 'leaks' : high <= seepagePerDayKPa ? 'sound' : 'not-known';
+  return { line, verdict };
+}
+
+/** When one more reading as good as the last would tell a slow leak from seepage. */
+function tellsAfter(run: readonly Level[]): number | undefined {
+  const [first] = run;
+  if (!first) return undefined;
+  const doubt = normalFactor * Math.hypot(first.sdKPa, first.sdKPa);
+  return doubt / (slowLeakPerDayKPa - seepagePerDayKPa);
+}
+
+function lampIn(last: Level | undefined, line: Line, lowOnKPa: number): Loss['lampInDays'] {
+  if (!last) return undefined;
+  const left = Math.max(0, last.kPa - lowOnKPa);
+  const days = (perDay: number) => (perDay > 0 ? left / perDay : Number.POSITIVE_INFINITY);
+  return {
+    best: days(-line.slope),
+    soonest: days(-line.slope + line.slopePlusMinus),
+    latest: days(-line.slope - line.slopePlusMinus),
+  };
+}

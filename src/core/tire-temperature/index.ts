@@ -1,0 +1,44 @@
+import { normalFactor } from '../line';
+
+/** A temperature in °C and how far off it may be, K: half of its 95 % interval. */
+export interface Estimate {
+  celsius: number;
+  plusMinusK: number;
+}
+
+export const drives = ['town', 'road', 'motorway'] as const;
+export type Drive = (typeof drives)[number];
+
+/** How far a tire's air comes above the outdoor air once it is driven through, K (common practice). */
+const fullRiseK: Record<Drive, number> = { town: 12, road: 20, motorway: 28 };
+/** Load, sun and pressure make that rise larger or smaller by this share (judgement). */
+const riseDoubt = 0.4;
+/** What the outdoor figure, shade and wind leave open, K (judgement). */
+const airDoubtK = 2;
+/** A tire has come two thirds of the way up after so many minutes on the road (common practice: warm after half an hour). */
+const warmingMinutes = 12;
+/** … and two thirds of the way down after so many standing (common practice: cold after three hours). */
+const coolingMinutes = 45;
+
+/**
+ * The temperature of a tire's air from how long and how it was driven and how long it has stood since,
+ * where nobody measured it: an exponential approach to the full rise, then back to the outdoor air.
+ * Minutes from 0; the uncertainty goes with the rise that is left.
+ */
+export function estimateTireTemperature(asked: {
+  outdoorC: number;
+  drive: Drive;
+  minutesDriven: number;
+  minutesStood: number;
+}): Estimate {
+  const warmed = 1 - Math.exp(-asked.minutesDriven / warmingMinutes);
+  const left = Math.exp(-asked.minutesStood / coolingMinutes);
+  const riseK = fullRiseK[asked.drive] * warmed * left;
+  return { celsius: asked.outdoorC + riseK, plusMinusK: Math.hypot(airDoubtK, riseDoubt * riseK) };
+}
+
+/** A temperature that was measured, with an infrared thermometer or by the sensor itself, K (common practice). */
+export const measuredPlusMinusK = 2;
+
+/** The standard deviation of a figure whose 95 % interval is ± this. */
+export const sdOf = (plusMinus: number): number => plusMinus / normalFactor;

@@ -1,0 +1,10 @@
+import { z } from 'zod';
+import { distanceUnits, heightUnits, pressureUnits, temperatureUnits } from '.';
+
+/** The units somebody reads in. One chosen before heights had a unit is completed. */
+export const unitChoiceSchema = z.object({
+  pressure: z.enum(pressureUnits),
+  temperature: z.enum(temperatureUnits),
+  distance: z.enum(distanceUnits),
+  height: z.enum(heightUnits).default('m'),
+});

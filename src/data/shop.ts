@@ -1,0 +1,15 @@
+import { shopSettingsSchema, usualSettings, type ShopSettings } from '../core/shop';
+import type { Tx } from './database';
+import { ShopRow } from './models';
+
+const theShop = 1;
+
+/** What holds for the whole shop; the usual where nobody set it. */
+export async function loadShop(tx: Tx): Promise<ShopSettings> {
+  const row = await ShopRow.findByPk(theShop, { transaction: tx });
+  const parsed = shopSettingsSchema.safeParse(row?.settings ?? {});
+  return parsed.success ? parsed.data : usualSettings;
+}
+
+export const saveShop = (tx: Tx, settings: ShopSettings, by: string) =>
+  ShopRow.upsert({ id: theShop, settings, updatedAt: new Date(), updatedBy: by }, { transaction: tx });

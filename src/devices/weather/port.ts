@@ -1,0 +1,15 @@
+import type { Outcome } from '../../core/outcome';
+import type { Hour } from '../../core/weather';
+
+/** What the app asks of a weather service: the hours to come at the shop. */
+export interface WeatherService {
+  hourly: () => Promise<Outcome<Weather>>;
+}
+
+export interface Weather {
+  place: string;
+  /** Of the place, m; undefined where the service does not say. */
+  altitudeM: number | undefined;
+  /** From the running hour on, in order. */
+  hours: Hour[];
+}

@@ -1,0 +1,4 @@
+import { weather } from '../../services/weather';
+import { getOf } from '../_http';
+
+export const GET = getOf(() => weather());

@@ -1,0 +1,105 @@
+import { z } from 'zod';
+import { calibrationOf, type Check, type Instrument } from '../core/gauge';
+import { failure, success, type Outcome } from '../core/outcome';
+import { inTransaction, type Tx } from '../data/database';
+import * as gauges from '../data/gauges';
+import { announce } from '../data/notifications';
+import { refuseUnless, type Person } from './people';
+
+/** The shop's gauges, with their checks. */
+export const register = (): Promise<Instrument[]> => inTransaction(gauges.loadGauges);
+
+const kPa = z.number().min(0).max(2000);
+
+export const newGaugeSchema = z.object({
+  /** Made by the client once per form: a repeat is harmless. */
+  key: z.uuid(),
+  name: z.string().trim().min(1).max(80),
+  kind: z.enum(['digital', 'dial', 'stick', 'air-line']),
+  resolutionKPa: z.number().min(0.01).max(50),
+});
+
+/** Problems: `not-allowed`, `name-taken`. */
+export function addGauge(asked: z.infer<typeof newGaugeSchema>, who: Person): Promise<Outcome<Instrument[]>> {
+  return inTransaction(async (tx) => {
+    const refusal = refuseUnless(who, 'record-readings');
+    if (refusal) return refusal;
+    if (await gauges.findGauge(tx, asked.key)) return success(await gauges.loadGauges(tx));
+    const taken = (await gauges.loadGauges(tx)).some(
+      ({ name, retired }) => !retired && name.toLowerCase() === asked.name.toLowerCase(),
+    );
+    if (taken)
+      return failure('name-taken', `There is already a gauge called ${asked.name}. Add where it hangs.`);
+    const { key: id, name, kind, resolutionKPa } = asked;
+    await gauges.addGauge(tx, { id, name, kind, resolutionKPa });
+    return success(await gauges.loadGauges(tx));
+  });
+}
+
+/** Takes a gauge out of use, or back into it. Problems: `not-allowed`, `unknown-gauge`, `name-taken`. */
+export function setRetired(id: string, retired: boolean, who: Person): Promise<Outcome<Instrument[]>> {
+  return inTransaction(async (tx) => {
+    const refusal = refuseUnless(who, 'record-readings');
+    if (refusal) return refusal;
+    const row = await gauges.findGauge(tx, id);
+    if (!row) return unknownGauge();
+    const others = await gauges.loadGauges(tx);
+    const clash = others.some(
+      (other) => other.id !== id && !other.retired && other.name.toLowerCase() === row.name.toLowerCase(),
+    );
+    if (!retired && clash)
+      return failure(
+        'name-taken',
+        `Another gauge is called ${row.name} by now, so this one stays out of use.`,
+      );
+    await row.update({ retired }, { transaction: tx });
+    return success(await gauges.loadGauges(tx));
+  });
+}
+
+export const newCheckSchema = z.object({
+  key: z.uuid(),
+  reference: z.string().trim().min(1).max(120),
+  referencePlusMinusKPa: z.number().min(0).max(50),
+  points: z
+    .array(z.object({ way: z.enum(['up', 'down']), referenceKPa: kPa, readKPa: kPa }))
+    .min(3)
+    .max(40),
+});
+
+/**
+ * Stores a check; the same key again changes nothing. Jobs that are open hear of it, since readings made
+ * with the gauge may be doubtful now. Problems: `not-allowed`, `unknown-gauge`, `key-in-use`, `check-one-point`.
+ */
+export function recordCheck(
+  id: string,
+  asked: z.infer<typeof newCheckSchema>,
+  who: Person,
+  at = new Date(),
+): Promise<Outcome<Instrument>> {
+  return inTransaction(async (tx) => {
+    const refusal = refuseUnless(who, 'record-readings');
+    if (refusal) return refusal;
+    const row = await gauges.findGauge(tx, id);
+    if (!row) return unknownGauge();
+    const there = await gauges.findCheck(tx, asked.key);
+    if (there && there.gaugeId !== id) return failure('key-in-use', 'This check belongs to another gauge.');
+    if (!there) {
+      const check: Check = { ...asked, at: at.toISOString(), by: who.name };
+      if (!calibrationOf(check, row.resolutionKPa))
+        return failure('check-one-point', 'A check needs at least three points at different pressures.');
+      await gauges.addCheck(tx, id, check);
+      await announce(tx);
+    }
+    return success(await instrumentIn(tx, id));
+  });
+}
+
+async function instrumentIn(tx: Tx, id: string): Promise<Instrument> {
+  const found = (await gauges.loadGauges(tx)).find((gauge) => gauge.id === id);
+  if (!found) throw new Error(`gauge ${id} is gone within its own transaction`);
+  return found;
+}
+
+const unknownGauge = () =>
+  failure('unknown-gauge', 'This gauge is not on the register. Go back to Gauges and pick it there.');

@@ -1,0 +1,18 @@
+import { success, type Outcome } from '../core/outcome';
+import type { ShopSettings } from '../core/shop';
+import { inTransaction } from '../data/database';
+import { loadShop, saveShop } from '../data/shop';
+import { refuseUnless, type Person } from './people';
+
+/** What holds for the whole shop; the usual where nobody set it. */
+export const shopSettings = (): Promise<ShopSettings> => inTransaction(loadShop);
+
+/** Problem: `not-allowed`. */
+export function setShop(settings: ShopSettings, who: Person): Promise<Outcome<ShopSettings>> {
+  return inTransaction(async (tx) => {
+    const refusal = refuseUnless(who, 'manage-shop');
+    if (refusal) return refusal;
+    await saveShop(tx, settings, who.name);
+    return success(settings);
+  });
+}

@@ -1,0 +1,22 @@
+import { failure, type Outcome } from '../core/outcome';
+import { geoJsonWeather } from '../devices/weather/geojson-weather';
+import type { Weather } from '../devices/weather/port';
+
+/** An answer is good for so long; the service need not be asked for every screen. */
+const keptMs = 5 * 60_000;
+let kept: { at: number; weather: Outcome<Weather> } | undefined;
+
+/** The hours to come, where `HACIENDA_WEATHER` names a service. Problems: `no-weather`, and those of the service. */
+export async function weather(now = Date.now()): Promise<Outcome<Weather>> {
+  const url = process.env.HACIENDA_WEATHER;
+  if (!url || !URL.canParse(url))
+    return failure(
+      'no-weather',
+      'No weather service is set up. Type the temperatures, or start with HACIENDA_WEATHER=address.',
+    );
+  if (kept && now - kept.at < keptMs) return kept.weather;
+  const answer = await geoJsonWeather(url).hourly();
+  // What failed is asked again at once: the line may be back.
+  if (answer.ok) kept = { at: now, weather: answer };
+  return answer;
+}

@@ -1,0 +1,85 @@
+import {
+  distance,
+  height,
+  parse,
+  pressure,
+  temperature,
+  type Quantity,
+  type UnitChoice,
+} from '../../core/units';
+import { Choice, Field } from '../kit/Field';
+import { Tool } from './Tool';
+import { useBenchState } from './use-bench-state';
+
+const quantities = [
+  { value: 'pressure', label: 'pressure' },
+  { value: 'temperature', label: 'temperature' },
+  { value: 'distance', label: 'distance' },
+  { value: 'height', label: 'height' },
+] as const;
+type Of = (typeof quantities)[number]['value'];
+
+const formulas: Record<Of, string> = {
+  pressure: '1 psi = 6.894757 kPa, 1 bar = 100 kPa, 1 kgf/cm² = 98.0665 kPa',
+  temperature: '°C = (°F − 32) / 1.8',
+  distance: '1 mi = 1.609344 km',
+  height: '1 ft = 0.3048 m',
+};
+
+/** A figure in every unit there is of it. */
+export function UnitsTool({ search, units }: { search: string; units: UnitChoice }) {
+  const { values, set, link } = useBenchState('units', search, { of: 'pressure', x: '' });
+  const of = quantities.find(({ value }) => value === values.of)?.value ?? 'pressure';
+  const { sentence, error } = inAllUnits(of, values.x, units);
+  return (
+    <Tool
+      title="Units"
+      sentence={sentence}
+      link={link}
+      formula={formulas[of]}
+      source="NIST Special Publication 811 (2008), appendix B.8"
+    >
+      <Choice label="Of" options={quantities} value={of} onValue={(v) => set('of', v)} />
+      <Field
+        label={`Figure, ${units[of]}`}
+        hint="Another unit may stand behind it: 32psi, 2.3 bar, 4500 ft."
+        value={values.x}
+        error={error}
+        onValue={(v) => set('x', v)}
+      />
+    </Tool>
+  );
+}
+
+function inAllUnits(of: Of, typed: string, units: UnitChoice): { sentence?: string; error?: string } {
+  switch (of) {
+    case 'pressure':
+      return convert(pressure, typed, units.pressure);
+    case 'temperature':
+      return convert(temperature, typed, units.temperature);
+    case 'distance':
+      return convert(distance, typed, units.distance);
+    case 'height':
+      return convert(height, typed, units.height);
+  }
+}
+
+/** One decimal more than a reading has: here the figure itself is the matter. */
+function convert<Name extends string>(
+  quantity: Quantity<Name>,
+  typed: string,
+  unit: Name,
+): { sentence?: string; error?: string } {
+  if (typed.trim() === '') return {};
+  const entry = parse(quantity, typed, unit);
+  if (!entry.ok) return { error: entry.problem.message };
+  const others = quantity.units
+    .filter(({ name }) => name !== entry.value.unit)
+    .map(
+      ({ name, fromBase, decimals }) =>
+        `${fromBase(entry.value.base)
+          .toFixed(decimals + 1)
+          .replace('-', '−')} ${name}`,
+    );
+  return { sentence: `${entry.value.typed} = ${others.join(' = ')}` };
+}

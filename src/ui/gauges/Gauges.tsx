@@ -1,0 +1,227 @@
+import { CircleCheck, CircleDashed, CircleX, Hourglass } from 'lucide-react';
+import { useRef, useState } from 'react';
+import { v7 as newKey } from 'uuid';
+import {
+  calibrationOf,
+  checkEveryDays,
+  standingOf,
+  type Calibration,
+  type Instrument,
+  type Standing,
+} from '../../core/gauge';
+import { format, formatDifference, parse, pressure, type UnitChoice } from '../../core/units';
+import { ask } from '../api';
+import { Button } from '../kit/Button';
+import buttonStyles from '../kit/Button.module.css';
+import { Choice, Field } from '../kit/Field';
+import { Notice } from '../kit/Notice';
+import { ErrorChart } from './ErrorChart';
+import styles from './Gauges.module.css';
+
+const kinds = [
+  { value: 'digital', label: 'digital' },
+  { value: 'dial', label: 'dial' },
+  { value: 'stick', label: 'stick' },
+  { value: 'air-line', label: 'on the air line' },
+] as const;
+
+const standings: Record<Standing['kind'], { word: string; icon: typeof CircleCheck; bad: boolean }> = {
+  good: { word: 'good', icon: CircleCheck, bad: false },
+  overdue: { word: 'overdue', icon: Hourglass, bad: true },
+  'out-of-tolerance': { word: 'out of tolerance', icon: CircleX, bad: true },
+  'never-checked': { word: 'never checked', icon: CircleDashed, bad: true },
+  retired: { word: 'out of use', icon: CircleDashed, bad: false },
+};
+
+/** The shop's gauges as instruments: how far off each is, how well that is known, when it is due. */
+export function Gauges({
+  initial,
+  units,
+  mayChange,
+  now,
+}: {
+  initial: Instrument[];
+  units: UnitChoice;
+  mayChange: boolean;
+  now: number;
+}) {
+  const [gauges, setGauges] = useState(initial);
+  const [problem, setProblem] = useState<string>();
+  const retire = async (id: string, retired: boolean) => {
+    const changed = await ask<Instrument[]>('POST', `/api/gauges/${id}`, { retired });
+    if (changed.ok) setGauges(changed.value);
+    setProblem(changed.ok ? undefined : changed.problem.message);
+  };
+  return (
+    <main className={styles.gauges}>
+      <h1>Gauges</h1>
+      <p className={styles.soft}>
+        A reading is worth what its gauge is worth. Each is compared with a reference every {checkEveryDays}{' '}
+        days; what it is off is taken out of its readings, and what is left stands beside them.
+      </p>
+      {problem && <Notice tone="wrong">{problem}</Notice>}
+      <ul className={styles.list}>
+        {gauges.map((gauge) => (
+          <GaugeLine
+            key={gauge.id}
+            {...{ gauge, units, mayChange, now }}
+            onRetire={(retired) => void retire(gauge.id, retired)}
+          />
+        ))}
+        {gauges.length === 0 && (
+          <li className={styles.empty}>No gauge is on the register. Add the one you trust, then check it.</li>
+        )}
+      </ul>
+      {mayChange && <NewGauge units={units} onAdded={setGauges} />}
+    </main>
+  );
+}
+
+function GaugeLine({
+  gauge,
+  units,
+  mayChange,
+  now,
+  onRetire,
+}: {
+  gauge: Instrument;
+  units: UnitChoice;
+  mayChange: boolean;
+  now: number;
+  onRetire: (retired: boolean) => void;
+}) {
+  const [open, setOpen] = useState(false);
+  const standing = standingOf(gauge, now);
+  const check = gauge.checks.at(-1);
+  const calibration = check && calibrationOf(check, gauge.resolutionKPa);
+  const { word, icon: Icon, bad } = standings[standing.kind];
+  return (
+    <li className={styles.gauge}>
+      <div className={styles.head}>
+        <div>
+          <b className={styles.name}>{gauge.name}</b>
+          <span className={styles.soft}>
+            {kinds.find(({ value }) => value === gauge.kind)?.label}, shows steps of{' '}
+            {formatDifference(pressure, gauge.resolutionKPa, units.pressure, 1).slice(1)}
+          </span>
+        </div>
+        <span className={`${styles.standing} ${bad ? styles.bad : styles.good}`}>
+          <Icon aria-hidden="true" /> {word}
+        </span>
+        <span className={styles.soft}>{dates(standing)}</span>
+        <div className={styles.actions}>
+          {calibration && (
+            <Button aria-expanded={open} onClick={() => setOpen(!open)}>
+              {open ? 'Hide the error' : 'Show the error'}
+            </Button>
+          )}
+          {mayChange && !gauge.retired && (
+            <a className={buttonStyles.button} href={`/gauges/${gauge.id}/check`}>
+              Check it
+            </a>
+          )}
+          {mayChange && (
+            <Button weight="quiet" onClick={() => onRetire(!gauge.retired)}>
+              {gauge.retired ? 'Back into use' : 'Out of use'}
+            </Button>
+          )}
+        </div>
+      </div>
+      {calibration && <p>{calibrationWords(calibration, units)}</p>}
+      {open && check && calibration && (
+        <>
+          <ErrorChart name={gauge.name} points={check.points} calibration={calibration} units={units} />
+          <p className={styles.soft}>
+            Checked {day(check.at)} by {check.by} against {check.reference} (
+            {formatDifference(pressure, check.referencePlusMinusKPa, units.pressure, 1).replace('+', '± ')}).
+          </p>
+        </>
+      )}
+    </li>
+  );
+}
+
+/** The outcome of a check in one line of figures. */
+export function calibrationWords(calibration: Calibration, units: UnitChoice): string {
+  const by = (kPa: number) => formatDifference(pressure, kPa, units.pressure, 1);
+  const { meanErrorKPa, spreadKPa, worst, hysteresisKPa, plusMinusKPa } = calibration;
+  return [
+    `Reads ${by(meanErrorKPa)} on average`,
+    `spread ${by(spreadKPa).slice(1)}`,
+    `at worst ${by(worst.errorKPa)} at ${format(pressure, worst.atKPa, units.pressure)}`,
+    `up and down differ by ${by(hysteresisKPa).slice(1)}`,
+    `corrected readings are good to ${by(plusMinusKPa).replace('+', '± ')}`,
+  ]
+    .join(', ')
+    .concat('.');
+}
+
+const day = (at: string) =>
+  new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeZone: 'UTC' }).format(new Date(at));
+
+function dates(standing: Standing): string {
+  switch (standing.kind) {
+    case 'good':
+      return `due ${day(standing.dueAt)}`;
+    case 'overdue':
+      return `was due ${day(standing.dueAt)}`;
+    case 'out-of-tolerance':
+      return `since ${day(standing.checkedAt)}: read with another`;
+    case 'never-checked':
+      return 'its readings settle nothing';
+    case 'retired':
+      return '';
+  }
+}
+
+function NewGauge({ units, onAdded }: { units: UnitChoice; onAdded: (gauges: Instrument[]) => void }) {
+  const [name, setName] = useState('');
+  const [kind, setKind] = useState<Instrument['kind']>('digital');
+  const [step, setStep] = useState('');
+  const [error, setError] = useState<string>();
+  const [problem, setProblem] = useState<string>();
+  const key = useRef('');
+  const add = async () => {
+    const read = parse(pressure, step, units.pressure);
+    if (!read.ok || read.value.base <= 0) return setError('The smallest step it shows, as a figure above 0.');
+    key.current ||= newKey();
+    const asked = { key: key.current, name, kind, resolutionKPa: read.value.base };
+    const added = await ask<Instrument[]>('POST', '/api/gauges', asked);
+    if (!added.ok) return setProblem(added.problem.message);
+    key.current = '';
+    setName('');
+    setStep('');
+    setProblem(undefined);
+    onAdded(added.value);
+  };
+  return (
+    <form
+      className={styles.form}
+      onSubmit={(event) => {
+        event.preventDefault();
+        void add();
+      }}
+    >
+      <h2>Add a gauge</h2>
+      <div className={styles.row}>
+        <Field label="Name" hint="As it is called, and where it hangs" value={name} onValue={setName} />
+        <Field
+          label={`Smallest step, ${units.pressure}`}
+          value={step}
+          error={error}
+          onValue={(value) => {
+            setStep(value);
+            setError(undefined);
+          }}
+        />
+      </div>
+      <Choice label="Kind" options={kinds} value={kind} onValue={setKind} />
+      {problem && <Notice tone="wrong">{problem}</Notice>}
+      <div>
+        <Button type="submit" disabled={name.trim() === '' || step.trim() === ''}>
+          Add this gauge
+        </Button>
+      </div>
+    </form>
+  );
+}

@@ -1,0 +1,153 @@
+import { useState } from 'react';
+import type { Job } from '../../core/job';
+import { lossOf, seepagePerMonthKPa, type Loss } from '../../core/leak';
+import { thresholdsFor } from '../../core/lamp';
+import { wheelsOf } from '../../core/placard';
+import { format, pressure, temperature, unitNamed, type UnitChoice } from '../../core/units';
+import { positionName, type Position } from '../../core/wheel';
+import { Dialog } from '../kit/Dialog';
+import { pressureAxis, shownPressure } from '../kit/axes';
+import { LazyChart } from '../kit/LazyChart';
+import { Notice } from '../kit/Notice';
+import gaugeStyles from './GaugeDialog.module.css';
+import styles from './SheetForms.module.css';
+
+const verdictWords: Record<Loss['verdict'], string> = {
+  leaks: 'loses air',
+  sound: 'sound',
+  'not-known': 'not known',
+};
+
+/** What each wheel lost over its visits, apart from temperature and from what seeps through rubber. */
+export function LossesDialog({
+  job,
+  first,
+  units,
+  onClose,
+}: {
+  job: Job;
+  first: Position | undefined;
+  units: UnitChoice;
+  onClose: () => void;
+}) {
+  const losses = wheelsOf(job).map((wheel) => lossOf(job, wheel));
+  const leaking = losses.find(({ verdict }) => verdict === 'leaks')?.wheel;
+  const [wheel, setWheel] = useState<Position>(first ?? leaking ?? 'LF');
+  const loss = losses.find((found) => found.wheel === wheel);
+  return (
+    <Dialog title="Losses" onClose={onClose} wide>
+      <div className={styles.form}>
+        <div className={gaugeStyles.wheels} role="group" aria-label="Wheel">
+          {losses.map((found) => (
+            <button
+              key={found.wheel}
+              type="button"
+              className={gaugeStyles.wheel}
+              aria-pressed={found.wheel === wheel}
+              onClick={() => setWheel(found.wheel)}
+            >
+              <b>{found.wheel}</b>
+              <span>{found.line ? verdictWords[found.verdict] : '–'}</span>
+            </button>
+          ))}
+        </div>
+        {loss && <LossOfWheel job={job} loss={loss} units={units} />}
+      </div>
+    </Dialog>
+  );
+}
+
+/** Fewer decimals than a reading's would hide a slow leak. */
+const rate = (kPaPerDay: number, units: UnitChoice): string => {
+  const { fromBase, decimals } = unitNamed(pressure, units.pressure);
+  return fromBase(kPaPerDay)
+    .toFixed(decimals + 1)
+    .replace('-', '−');
+};
+
+function LossOfWheel({ job, loss, units }: { job: Job; loss: Loss; units: UnitChoice }) {
+  const { wheel, levels, line, perDayKPa, referenceC } = loss;
+  const [oldest] = levels;
+  if (!line || !perDayKPa || !oldest) {
+    return (
+      <Notice tone="note">
+        One reading of {positionName[wheel]} is known. A loss needs two, with time between and each with its
+        temperature: read it again{' '}
+        {loss.tellsAfterDays === undefined
+          ? 'at the next visit'
+          : `in ${Math.ceil(loss.tellsAfterDays)} days`}
+        .
+      </Notice>
+    );
+  }
+  const seepage = rate(seepagePerMonthKPa.most / 30, units);
+  const { lowOnKPa } = thresholdsFor(job, wheel);
+  const last = levels.at(-1)?.days ?? 0;
+  const until = Math.max(last * 1.4, 1);
+  const day = (days: number) => new Date(Date.parse(oldest.at) + days * 86_400_000);
+  const date = (days: number) =>
+    new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' }).format(day(days));
+  const kPa = (value: number) => format(pressure, value, units.pressure);
+  const y = shownPressure(units);
+  return (
+    <>
+      <p className={styles.lead}>
+        {loss.verdict === 'leaks' &&
+          `${wheel} loses ${rate(perDayKPa.best, units)} ${units.pressure} a day (95 %: ${rate(perDayKPa.low, units)} to ${rate(perDayKPa.high, units)}), more than the ${seepage} that seep through rubber.`}
+        {loss.verdict === 'sound' &&
+          `${wheel} is sound: ${rate(perDayKPa.best, units)} ${units.pressure} a day (95 %: ${rate(perDayKPa.low, units)} to ${rate(perDayKPa.high, units)}), no more than the ${seepage} that seep through rubber.`}
+        {loss.verdict === 'not-known' &&
+          `Not known yet: ${rate(perDayKPa.best, units)} ${units.pressure} a day, but anything from ${rate(perDayKPa.low, units)} to ${rate(perDayKPa.high, units)} fits.`}
+      </p>
+      {loss.verdict === 'not-known' && loss.tellsAfterDays !== undefined && (
+        <p>
+          Read it again {Math.ceil(loss.tellsAfterDays)} days after the first reading or later: that tells a
+          slow leak.
+        </p>
+      )}
+      {loss.verdict === 'leaks' && loss.lampInDays && <p>{lampWords(loss.lampInDays)}</p>}
+      <LazyChart
+        title={`${wheel} at ${format(temperature, referenceC, units.temperature)}, ${units.pressure}`}
+        x={{ label: 'date', format: date, tick: date }}
+        y={pressureAxis(units)}
+        series={[
+          {
+            name: 'readings',
+            look: 'points',
+            points: levels.map(({ days, kPa: level }) => ({ x: days, y: y(level) })),
+          },
+          {
+            name: 'line through them',
+            look: 'line',
+            tone: 'clay',
+            points: [0, until].map((x) => ({ x, y: y(line.at(x)) })),
+          },
+          {
+            name: 'seepage alone',
+            look: 'dots',
+            tone: 'agave',
+            points: [0, until].map((x) => ({ x, y: y(line.at(0) - (seepagePerMonthKPa.most / 30) * x) })),
+          },
+        ]}
+        levels={
+          lowOnKPa === undefined ? [] : [{ y: y(lowOnKPa), label: `lamp on, ${kPa(lowOnKPa)}`, tone: 'clay' }]
+        }
+        table={{
+          head: ['Date', 'read', 'tire at', `at ${format(temperature, referenceC, units.temperature)}`],
+          rows: levels.map(({ days, readKPa, readC, kPa: brought }) => [
+            date(days),
+            kPa(readKPa),
+            format(temperature, readC, units.temperature),
+            kPa(brought),
+          ]),
+        }}
+      />
+    </>
+  );
+}
+
+function lampWords({ best, soonest, latest }: { best: number; soonest: number; latest: number }): string {
+  if (best <= 0) return 'It is at the figure that lights the lamp already.';
+  const days = (value: number) => (value > 365 ? 'more than a year' : `${Math.max(1, Math.round(value))}`);
+  return `At that rate it lights the lamp in about ${days(best)} days (95 %: ${days(soonest)} to ${days(latest)}), without a change in the weather.`;
+}

@@ -1,0 +1,92 @@
+import type { WheelForecast } from '../../core/lamp';
+import { atTemperature } from '../../core/pressure';
+import { figure, format, pressure, temperature, type UnitChoice } from '../../core/units';
+import type { Position } from '../../core/wheel';
+import type { Series } from '../kit/Chart';
+import { pressureAxis, shownPressure, shownTemperature, temperatureAxis } from '../kit/axes';
+import { LazyChart } from '../kit/LazyChart';
+
+const looks: Record<Position, Series['look']> = {
+  LF: 'line',
+  RF: 'dashes',
+  RR: 'line',
+  LR: 'dots',
+  SP: 'dashes',
+};
+const tones: Record<Position, Series['tone']> = {
+  LF: 'ink',
+  RF: 'ink',
+  RR: 'focus',
+  LR: 'focus',
+  SP: 'ochre',
+};
+/** The range that is drawn goes so far beyond what matters, K. */
+const marginK = 4;
+const steps = 24;
+
+/** Pressure over temperature, a line for each wheel, with the lamp's figures and where placard should stand. */
+export function PressureChart({
+  wheels,
+  placard,
+  coldestC,
+  name,
+  units,
+}: {
+  wheels: readonly WheelForecast[];
+  /** Where each wheel should stand at which temperature; the same point is marked once. */
+  placard: readonly { wheel: Position; kPa: number; celsius: number }[];
+  coldestC: number | undefined;
+  /** What a single line is called, where it is no wheel of a car. */
+  name?: string;
+  units: UnitChoice;
+}) {
+  const [first] = wheels;
+  if (!first) return null;
+  const shown = (celsius: number) => figure(temperature, celsius, units.temperature);
+  const celsius = [
+    ...wheels.flatMap(({ air, lightsAtC }) => [air.celsius, Math.max(lightsAtC, -45)]),
+    ...placard.map((point) => point.celsius),
+    ...(coldestC === undefined ? [] : [coldestC]),
+  ];
+  const least = Math.floor(Math.min(...celsius) - marginK);
+  const most = Math.ceil(Math.max(...celsius) + marginK);
+  const at = Array.from({ length: steps + 1 }, (_, n) => least + ((most - least) * n) / steps);
+  const { lowOnKPa, lowOffKPa } = first.thresholds;
+  const same = wheels.every(({ thresholds }) => thresholds.lowOnKPa === lowOnKPa);
+  const lamps = same
+    ? [{ lowOnKPa, lowOffKPa, of: '' }]
+    : wheels.map(({ wheel, thresholds }) => ({ ...thresholds, of: ` ${wheel}` }));
+  const [x, y] = [shownTemperature(units), shownPressure(units)];
+  const kPa = (value: number) => format(pressure, value, units.pressure);
+  const points = [...new Map(placard.map((point) => [`${point.kPa} ${point.celsius}`, point])).values()];
+  return (
+    <LazyChart
+      title={`Pressure over temperature, ${units.pressure}`}
+      x={temperatureAxis(units)}
+      y={pressureAxis(units)}
+      series={wheels.map(({ wheel, air }) => ({
+        name: name ?? wheel,
+        look: looks[wheel],
+        tone: tones[wheel] ?? 'ink',
+        points: at.map((c) => ({ x: x(c), y: y(atTemperature(air, c)) })),
+      }))}
+      levels={lamps.flatMap(({ lowOnKPa: on, lowOffKPa: off, of }) => [
+        ...(on === undefined ? [] : [{ y: y(on), label: `lamp on${of}, ${kPa(on)}`, tone: 'clay' as const }]),
+        ...(off === undefined
+          ? []
+          : [{ y: y(off), label: `lamp off${of}, ${kPa(off)}`, tone: 'agave' as const }]),
+      ])}
+      marks={points.map((point) => ({ x: point.celsius, y: point.kPa, label: `placard ${kPa(point.kPa)}` }))}
+      moments={coldestC === undefined ? [] : [{ x: x(coldestC), label: `coldest ${shown(coldestC)}` }]}
+      table={{
+        head: ['Tire at', ...wheels.map(({ wheel }) => name ?? wheel)],
+        rows: at
+          .filter((_, n) => n % 2 === 0)
+          .map((c) => [
+            format(temperature, c, units.temperature),
+            ...wheels.map(({ air }) => figure(pressure, atTemperature(air, c), units.pressure)),
+          ]),
+      }}
+    />
+  );
+}

@@ -1,0 +1,168 @@
+import { useState } from 'react';
+import type { Fitted, Job } from '../../core/job';
+import { placardKPa, placardSize } from '../../core/placard';
+import { compareAxles, compareSizes, parseTireSize } from '../../core/tire-size';
+import { figure, format, parse, pressure, type UnitChoice } from '../../core/units';
+import { Button } from '../kit/Button';
+import { Dialog } from '../kit/Dialog';
+import { Field } from '../kit/Field';
+import { Notice } from '../kit/Notice';
+import { fitWords } from './fit-words';
+import styles from './SheetForms.module.css';
+
+const axles = [
+  { position: 'front', wheel: 'LF' },
+  { position: 'rear', wheel: 'RR' },
+  { position: 'spare', wheel: 'SP' },
+] as const;
+type Axle = (typeof axles)[number]['position'];
+
+/** What is on the car, read off the sidewalls, against what the placard asks for. */
+export function TiresDialog({
+  job,
+  units,
+  busy,
+  problem,
+  onSave,
+  onClose,
+}: {
+  job: Job;
+  units: UnitChoice;
+  busy: string | undefined;
+  problem: string | undefined;
+  onSave: (fitted: Fitted) => void;
+  onClose: () => void;
+}) {
+  const [entries, setEntries] = useState(() =>
+    Object.fromEntries(
+      axles.map(({ position }) => {
+        const line = job.fitted?.find((candidate) => candidate.position === position);
+        const most = line?.maxKPa === undefined ? '' : figure(pressure, line.maxKPa, units.pressure);
+        return [position, { size: line?.size ?? '', most, kept: line?.maxKPa }];
+      }),
+    ),
+  );
+  const [errors, setErrors] = useState<Partial<Record<`${Axle} ${'size' | 'most'}`, string>>>({});
+  const set = (position: Axle, part: { size?: string; most?: string }) => {
+    setErrors({});
+    setEntries((now) => {
+      const before = now[position] ?? { size: '', most: '', kept: undefined };
+      return {
+        ...now,
+        [position]: { ...before, ...part, ...(part.most !== undefined && { kept: undefined }) },
+      };
+    });
+  };
+
+  const save = () => {
+    const wrong: typeof errors = {};
+    const fitted = axles.flatMap(({ position }) => {
+      const { size = '', most = '', kept } = entries[position] ?? {};
+      const before = job.fitted?.find((candidate) => candidate.position === position);
+      const parsed = size.trim() === '' ? undefined : parseTireSize(size);
+      if (parsed && !parsed.ok) wrong[`${position} size`] = parsed.problem.message;
+      const limit = most.trim() === '' ? undefined : parse(pressure, most, units.pressure);
+      if (limit && !limit.ok) wrong[`${position} most`] = limit.problem.message;
+      const maxKPa = kept ?? (limit?.ok ? limit.value.base : undefined);
+      const rest: Partial<Fitted[number]> = { ...before };
+      for (const key of ['maxKPa', 'size']) delete rest[key];
+      if (!parsed && maxKPa === undefined) return [];
+      return [
+        { ...rest, position, ...(parsed && { size: size.trim() }), ...(maxKPa !== undefined && { maxKPa }) },
+      ];
+    });
+    setErrors(wrong);
+    if (Object.keys(wrong).length === 0) onSave(fitted);
+  };
+  return (
+    <Dialog title="Tires on the car" onClose={onClose} wide>
+      <form
+        className={styles.form}
+        onSubmit={(event) => {
+          event.preventDefault();
+          save();
+        }}
+      >
+        {axles.map(({ position, wheel }) => {
+          const asked = placardSize(job, wheel);
+          return (
+            <div key={position} className={styles.form}>
+              <div className={styles.row}>
+                <Field
+                  label={`Size, ${position}`}
+                  value={entries[position]?.size ?? ''}
+                  onValue={(size) => set(position, { size })}
+                  hint={asked ? `Placard: ${asked}` : 'The placard names no size.'}
+                  error={errors[`${position} size`]}
+                />
+                <Field
+                  label={`Sidewall maximum, ${position}, ${units.pressure}`}
+                  inputMode="decimal"
+                  value={entries[position]?.most ?? ''}
+                  onValue={(most) => set(position, { most })}
+                  error={errors[`${position} most`]}
+                />
+              </div>
+              <FitOf job={job} wheel={wheel} size={entries[position]?.size ?? ''} units={units} />
+            </div>
+          );
+        })}
+        <Staggered job={job} front={entries.front?.size ?? ''} rear={entries.rear?.size ?? ''} />
+        {problem && <Notice tone="wrong">{problem}</Notice>}
+        <Button weight="main" type="submit" busy={busy}>
+          Keep the tires
+        </Button>
+      </form>
+    </Dialog>
+  );
+}
+
+function FitOf({
+  job,
+  wheel,
+  size,
+  units,
+}: {
+  job: Job;
+  wheel: 'LF' | 'RR' | 'SP';
+  size: string;
+  units: UnitChoice;
+}) {
+  const fitted = parseTireSize(size);
+  const asked = parseTireSize(placardSize(job, wheel) ?? '');
+  if (!fitted.ok || !asked.ok) return null;
+  const cold = placardKPa(job, wheel);
+  const fit = compareSizes(asked.value, fitted.value, cold);
+  const { verdict, good, details } = fitWords(
+    fit,
+    cold === undefined ? undefined : format(pressure, cold, units.pressure),
+  );
+  return (
+    <Notice tone={good ? 'right' : 'note'}>
+      <b>{verdict}</b> {details.join('. ')}.
+    </Notice>
+  );
+}
+
+/** Axles of different sizes are right where the placard has them so: what counts is that their ratio stays. */
+function Staggered({ job, front, rear }: { job: Job; front: string; rear: string }) {
+  const [askedFront, askedRear, fittedFront, fittedRear] = [
+    placardSize(job, 'LF') ?? '',
+    placardSize(job, 'RR') ?? '',
+    front,
+    rear,
+  ].map(parseTireSize);
+  if (!askedFront?.ok || !askedRear?.ok || !fittedFront?.ok || !fittedRear?.ok) return null;
+  const share = compareAxles(
+    { front: askedFront.value, rear: askedRear.value },
+    { front: fittedFront.value, rear: fittedRear.value },
+  );
+  // All-wheel drives and indirect systems feel less than this (common practice).
+  if (Math.abs(share) < 0.01) return null;
+  return (
+    <Notice tone="note">
+      Front turns {Math.abs(share * 100).toFixed(1)} % {share > 0 ? 'slower' : 'faster'} against the rear than
+      the placard's sizes do: an all-wheel drive and an indirect system feel that.
+    </Notice>
+  );
+}

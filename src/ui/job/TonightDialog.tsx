@@ -1,0 +1,254 @@
+import { useState } from 'react';
+import { policyCelsius, targetsFor, type School } from '../../core/filling';
+import type { Job } from '../../core/job';
+import { ledgerOf } from '../../core/ledger';
+import { basisInWords, forecastOf, latchesOf, thresholdsFor, type Forecast } from '../../core/lamp';
+import { isTemporarySpare, placardKPa } from '../../core/placard';
+import { figure, format, formatDifference, pressure, temperature, type UnitChoice } from '../../core/units';
+import { hoursFrom, nightsOf, type Hour } from '../../core/weather';
+import { ask } from '../api';
+import { Button } from '../kit/Button';
+import { Dialog } from '../kit/Dialog';
+import { Choice } from '../kit/Field';
+import { Notice } from '../kit/Notice';
+import type { PracticeCar } from '../../core/visit/view';
+import { PressureChart } from './PressureChart';
+import styles from './SheetForms.module.css';
+import { useWeather } from './use-weather';
+
+interface TonightDialogProps {
+  jobId: string;
+  job: Job;
+  units: UnitChoice;
+  practice: boolean;
+  onSchool: (school: School) => void;
+  onWeather: () => void;
+  onClose: () => void;
+}
+
+/** What the lamp does tonight and the nights after, as the tires stand and once they are filled. */
+export function TonightDialog({
+  jobId,
+  job,
+  units,
+  practice,
+  onSchool,
+  onWeather,
+  onClose,
+}: TonightDialogProps) {
+  const [air, setAir] = useState<'stands' | 'filled'>('stands');
+  const weather = useWeather();
+  const [now] = useState(() => Date.now());
+  const ledger = ledgerOf(job);
+  const targets = targetsFor(job, ledger);
+  const hours = hoursFor(job, weather?.ok ? hoursFrom(weather.value.hours, now) : [], now);
+  const forecast = forecastOf(job, ledger, hours, air === 'filled' ? targets : undefined);
+  const school: School = job.climate?.fillPolicy ?? 'ambient';
+  const policyC = policyCelsius(job);
+  const road = forecast.wheels.filter(({ wheel }) => !isTemporarySpare(job, wheel));
+  const coldest = hours.length > 0 ? Math.min(...hours.map(({ celsius }) => celsius)) : undefined;
+  const basis = thresholdsFor(job, 'LF').basis;
+  const latches = latchesOf(job, ledger, targets);
+  const kPa = (value: number) => format(pressure, value, units.pressure);
+  const degrees = (value: number) => format(temperature, value, units.temperature);
+  return (
+    <Dialog title="The lamp, tonight and after" onClose={onClose} wide>
+      <div className={styles.form}>
+        <div className={styles.row}>
+          <Choice
+            label="The air in the tires"
+            options={[
+              { value: 'stands', label: 'as it stands' },
+              { value: 'filled', label: 'after this fill' },
+            ]}
+            value={air}
+            onValue={setAir}
+          />
+          <Choice
+            label="Placard is meant for"
+            options={[
+              { value: 'ambient', label: 'the air of now' },
+              { value: 'morning', label: 'the coldest hour' },
+            ]}
+            value={school}
+            onValue={onSchool}
+          />
+        </div>
+        {forecast.wheels.length === 0 ? (
+          <Notice tone="note">
+            Nothing can be forecast yet: gauge the wheels, each cold or with its temperature, and enter the
+            placard.
+          </Notice>
+        ) : (
+          <>
+            <p className={styles.lead}>{verdict(forecast, degrees)}</p>
+            {basis && (
+              <p>
+                The lamp lights at {kPa(thresholdsFor(job, 'LF').lowOnKPa ?? 0)}
+                {job.vehicle.tpms.lowOffKPa !== undefined &&
+                  ` and goes out at ${kPa(job.vehicle.tpms.lowOffKPa)}`}
+                : {basisInWords(basis)}.
+              </p>
+            )}
+            {air === 'stands' &&
+              latches.map((latch) => (
+                <Notice key={latch.wheel} tone="note">
+                  {latch.wheel} holds the lamp on: {kPa(latch.kPa)} is above the {kPa(latch.lowOnKPa)} that
+                  light it and short of the {kPa(latch.lowOffKPa)} that put it out.{' '}
+                  {formatDifference(pressure, latch.outWithKPa, units.pressure)} puts it out; fill by{' '}
+                  {formatDifference(pressure, latch.fillWithKPa, units.pressure)}, to the target, or it comes
+                  back.
+                </Notice>
+              ))}
+            <PressureChart
+              wheels={road}
+              placard={road.flatMap(({ wheel }) => {
+                const cold = placardKPa(job, wheel);
+                return cold === undefined || policyC === undefined
+                  ? []
+                  : [{ wheel, kPa: cold, celsius: policyC }];
+              })}
+              coldestC={coldest}
+              units={units}
+            />
+            <div className={styles.tables}>
+              <table className={styles.table}>
+                <caption>Wheel by wheel</caption>
+                <thead>
+                  <tr>
+                    <th scope="col">Wheel</th>
+                    <th scope="col">lights at</th>
+                    <th scope="col">at {coldest === undefined ? 'the coldest' : degrees(coldest)}</th>
+                    <th scope="col">margin</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {forecast.wheels.map(({ wheel, lightsAtC, coldest: then }) => (
+                    <tr key={wheel}>
+                      <th scope="row">{wheel}</th>
+                      <td className="figures">{degrees(lightsAtC)}</td>
+                      <td className="figures">{then ? figure(pressure, then.kPa, units.pressure) : '–'}</td>
+                      <td className={`figures ${then && then.marginKPa <= 0 ? styles.bad : ''}`}>
+                        {then ? formatDifference(pressure, then.marginKPa, units.pressure) : '–'}
+                      </td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+              {forecast.nights.length > 0 && (
+                <table className={styles.table}>
+                  <caption>Night by night{weather?.ok ? `, ${weather.value.place}` : ''}</caption>
+                  <thead>
+                    <tr>
+                      <th scope="col">Night of</th>
+                      <th scope="col">coldest</th>
+                      <th scope="col">nearest</th>
+                      <th scope="col">lamp</th>
+                    </tr>
+                  </thead>
+                  <tbody>
+                    {forecast.nights.map(({ evening, coldestC, lit, nearest }) => (
+                      <tr key={evening}>
+                        <th scope="row">{dayName(evening)}</th>
+                        <td className="figures">{degrees(coldestC)}</td>
+                        <td className="figures">
+                          {nearest
+                            ? `${nearest.wheel} ${formatDifference(pressure, nearest.marginKPa, units.pressure)}`
+                            : '–'}
+                        </td>
+                        <td className={lit ? styles.bad : undefined}>{lit ? 'lit' : 'out'}</td>
+                      </tr>
+                    ))}
+                  </tbody>
+                </table>
+              )}
+            </div>
+          </>
+        )}
+        {weather && !weather.ok && <p>{weather.problem.message}</p>}
+        <div className={styles.actions}>
+          <Button onClick={onWeather}>Weather and height</Button>
+          {practice && <PracticeNight jobId={jobId} hours={hours} units={units} />}
+        </div>
+      </div>
+    </Dialog>
+  );
+}
+
+/** The service's hours; without them, the one low that was typed, as the coming night. */
+function hoursFor(job: Job, known: Hour[], now: number): Hour[] {
+  const low = job.climate?.overnightLowC;
+  if (known.length > 0 || low === undefined) return known;
+  const at = new Date(now + 12 * 3_600_000).toISOString();
+  return [{ at: `${at.slice(0, 10)}T06:00:00+00:00`, celsius: low }];
+}
+
+function verdict({ litNow, changes, nights }: Forecast, degrees: (celsius: number) => string): string {
+  const now = litNow ? 'The lamp is lit' : 'The lamp is out';
+  const [next] = changes;
+  if (!next)
+    return nights.length === 0
+      ? `${now}.`
+      : `${now} and stays ${litNow ? 'lit' : 'out'} on all nights that are known.`;
+  const night = nights.find(({ lit }) => lit === next.lit);
+  if (!next.lit)
+    return `${now}, and goes out by itself when it warms up. It is back with the cold: fill to placard.`;
+  const which = next.wheels.join(' and ');
+  return `${now}. It lights ${moment(next.at)} for ${which}${night ? `, in the night that falls to ${degrees(night.coldestC)}` : ''}.`;
+}
+
+const moment = (at: string): string => `on ${dayName(at.slice(0, 10))} at ${at.slice(11, 16)}`;
+
+/** "Fri 9 Jan" of a date, whatever the time zone. */
+const dayName = (date: string): string =>
+  new Intl.DateTimeFormat('en-GB', {
+    weekday: 'short',
+    day: 'numeric',
+    month: 'short',
+    timeZone: 'UTC',
+  }).format(new Date(`${date}T12:00:00Z`));
+
+/** Practice only: a night passes over the simulated car, and it is driven off in the morning. */
+function PracticeNight({
+  jobId,
+  hours,
+  units,
+}: {
+  jobId: string;
+  hours: readonly Hour[];
+  units: UnitChoice;
+}) {
+  const [car, setCar] = useState<PracticeCar>();
+  const [busy, setBusy] = useState<string>();
+  const [problem, setProblem] = useState<string>();
+  const nights = nightsOf(hours);
+  const pass = async (celsius: number) => {
+    setBusy('The night passes…');
+    const morning = await ask<PracticeCar>('POST', `/api/practice/${jobId}`, { do: 'night', celsius });
+    setBusy(undefined);
+    if (morning.ok) setCar(morning.value);
+    else setProblem(morning.problem.message);
+  };
+  const lows = nights.map(({ coldest }) => coldest.celsius);
+  const [tonight] = lows;
+  const coldest = Math.min(...lows);
+  return (
+    <>
+      {tonight !== undefined && (
+        <Button busy={busy} onClick={() => void pass(tonight)}>
+          Practice: let tonight pass ({format(temperature, tonight, units.temperature)})
+        </Button>
+      )}
+      {tonight !== undefined && coldest < tonight && (
+        <Button busy={busy} onClick={() => void pass(coldest)}>
+          Practice: the coldest night ({format(temperature, coldest, units.temperature)})
+        </Button>
+      )}
+      <p role="status">
+        {car &&
+          `Morning at ${format(temperature, car.outdoorC, units.temperature)}: the lamp is ${car.lamp === 'off' ? 'out' : 'lit'}.`}
+        {problem}
+      </p>
+    </>
+  );
+}

@@ -1,0 +1,19 @@
+import { useEffect, useState } from 'react';
+import type { Outcome } from '../../core/outcome';
+import type { Hour } from '../../core/weather';
+import { ask } from '../api';
+
+export interface Weather {
+  place: string;
+  altitudeM?: number;
+  hours: Hour[];
+}
+
+/** The hours to come from the shop's weather service; undefined while they are on their way. */
+export function useWeather(): Outcome<Weather> | undefined {
+  const [weather, setWeather] = useState<Outcome<Weather>>();
+  useEffect(() => {
+    void ask<Weather>('GET', '/api/weather').then(setWeather);
+  }, []);
+  return weather;
+}
