@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { z } from 'zod';
 import { parseJob } from '../core/job/schema';
 import type { Outcome } from '../core/outcome';
-import { shopSettingsSchema } from '../core/shop';
+import { shopSettingsSchema, usualSettings } from '../core/shop';
 import { addGauge, newCheckSchema, newGaugeSchema, recordCheck } from '../services/gauges';
 import { importJob } from '../services/jobs';
 import { addPerson, listPeople, roles } from '../services/people';
@@ -42,7 +42,12 @@ export async function loadDemo(folder: string, now = Date.now()): Promise<void> 
   const manager = (await listPeople()).find(({ role }) => role === 'manager');
   if (!manager) throw new Trouble('demo/people.json names no manager.');
   must(await saveProfiles(z.array(profileSchema).parse(read('profiles.json')), manager));
-  must(await setShop(shopSettingsSchema.parse(read('shop.json')), manager));
+  must(
+    await setShop(
+      shopSettingsSchema.parse({ ...usualSettings, ...z.looseObject({}).parse(read('shop.json')) }),
+      manager,
+    ),
+  );
   for (const { gauge, checks } of gaugesSchema.parse(read('gauges.json'))) {
     must(await addGauge(gauge, manager));
     for (const { daysAgo, by, check } of checks)

@@ -25,6 +25,16 @@ const station = (name: string) => async (page: Page) => {
   await page.getByRole('dialog').waitFor();
 };
 
+/** Waits until the charts that are on the page are drawn. */
+const drawn = async (page: Page) => {
+  await page.locator('.recharts-surface').first().waitFor();
+};
+
+const opened = (button: string) => async (page: Page) => {
+  await page.getByRole('button', { name: button, exact: true }).click();
+  await drawn(page);
+};
+
 const list: Shot[] = [
   { name: 'sign-in', at: '/sign-in' },
   { name: 'yard', at: '/' },
@@ -48,6 +58,17 @@ const list: Shot[] = [
   { name: 'write-phone', at: 'KUR 007', plate: true, phone: true, then: station('Write') },
   { name: 'prove', at: 'KUR 125', plate: true, then: station('Prove') },
   { name: 'sheet', at: 'KUR 633', plate: true },
+  { name: 'tonight', at: 'BRI 550', plate: true, then: opened('Tonight') },
+  { name: 'losses', at: 'BRI 550', plate: true, then: opened('Losses') },
+  { name: 'bench', at: '/bench?tool=lamp&p=230&t=14&on=200&off=215&low=-11&h=1640', then: drawn },
+  {
+    name: 'gauges',
+    at: '/gauges',
+    then: async (page) => {
+      await page.getByRole('button', { name: 'Show the error' }).first().click();
+      await drawn(page);
+    },
+  },
   { name: 'setup', at: '/setup' },
 ];
 

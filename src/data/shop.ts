@@ -7,7 +7,8 @@ const theShop = 1;
 /** What holds for the whole shop; the usual where nobody set it. */
 export async function loadShop(tx: Tx): Promise<ShopSettings> {
   const row = await ShopRow.findByPk(theShop, { transaction: tx });
-  const parsed = shopSettingsSchema.safeParse(row?.settings ?? {});
+  // A setting that came later than the row has its usual value.
+  const parsed = shopSettingsSchema.safeParse({ ...usualSettings, ...row?.settings });
   return parsed.success ? parsed.data : usualSettings;
 }
 

@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
 import { v7 as newKey } from 'uuid';
-import { address, openJob } from '../support/visit';
+import { address, hydrated, openJob } from '../support/visit';
 
 const headers = () => ({ origin: address() });
 
@@ -57,6 +57,13 @@ async function gaugeAll(page: Page, kPa: number, warmC?: number): Promise<void> 
   }
 }
 
+/** Chooses in Setup and waits until it is kept. */
+async function choose(page: Page, name: string): Promise<void> {
+  const kept = page.waitForResponse(/\/api\/me$/);
+  await page.getByRole('radio', { name, exact: true }).check();
+  await kept;
+}
+
 async function fillTires(page: Page, path: string, kPa: number): Promise<void> {
   for (const wheel of ['LF', 'RF', 'RR', 'LR']) await practice(page, path, { do: 'air', wheel, kPa });
 }
@@ -68,7 +75,7 @@ test('warm tires set by the morning school keep the lamp out through a cold nigh
   await page.getByRole('button', { name: 'Weather' }).click();
   const weather = page.getByRole('dialog', { name: 'Weather and height' });
   await weather.getByRole('button', { name: /coldest of the week: −24 °C/ }).click();
-  await expect(weather.getByLabel(/^Coldest to come/)).toHaveValue('−24');
+  await expect(weather.getByLabel(/^Coldest hour/)).toHaveValue('−24');
   await weather.getByRole('radio', { name: 'at the coldest hour to come' }).check();
   await weather.getByRole('button', { name: 'Keep the weather' }).click();
   await expect(weather).toBeHidden();
@@ -110,8 +117,9 @@ test('warm tires set by the morning school keep the lamp out through a cold nigh
 
 test('a leak is found over three visits, shown, and gone once it is repaired', async ({ page }) => {
   await page.goto(`${address()}/book-in`);
+  await hydrated(page);
   await page.getByLabel('Plate').fill('BRI 550');
-  await expect(page.getByLabel('Vehicle', { exact: false }).first()).not.toHaveValue('');
+  await expect(page.getByLabel('Vehicle').first()).not.toHaveValue('');
   await page.getByLabel(/^Outdoors now/).fill('-3');
   await page.getByRole('button', { name: 'Book in' }).click();
   await page.waitForURL(/\/jobs\/[0-9a-f-]{36}$/);
@@ -140,7 +148,8 @@ test('a leak is found over three visits, shown, and gone once it is repaired', a
   await page.keyboard.press('ArrowRight');
   await expect(losses.locator('.recharts-tooltip-wrapper')).toContainText('kPa');
   await losses.getByRole('button', { name: 'Show as a table' }).click();
-  await expect(losses.getByRole('table').getByRole('row')).toHaveCount(4);
+  // A head, the two earlier visits, the one that is still open, and this one.
+  await expect(losses.getByRole('table').getByRole('row')).toHaveCount(5);
   await expect(losses.getByRole('table')).toContainText('183 kPa');
   expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
   await page.keyboard.press('Escape');
@@ -169,6 +178,7 @@ test('a leak is found over three visits, shown, and gone once it is repaired', a
 
 test('a gauge goes out of tolerance, and its readings are flagged', async ({ page }) => {
   await page.goto(`${address()}/gauges`);
+  await hydrated(page);
   await page.getByLabel('Name', { exact: true }).fill('Green digital, bay 3');
   await page.getByLabel(/^Smallest step/).fill('1');
   await page.getByRole('button', { name: 'Add this gauge' }).click();
@@ -177,15 +187,18 @@ test('a gauge goes out of tolerance, and its readings are flagged', async ({ pag
 
   async function check(errorKPa: number) {
     await page.goto(`${address()}/gauges`);
-    await line.getByRole('link', { name: 'Check it' }).click();
+    const href = await line.getByRole('link', { name: 'Check it' }).getAttribute('href');
+    await page.goto(`${address()}${href}`);
+    await hydrated(page);
     for (let point = 1; point <= 10; point += 1) {
       await expect(page.getByText(`Point ${point} of 10`)).toBeVisible();
-      const asked = await page.locator('p b.figures').innerText();
+      const asked = await page.locator('p b.figures').innerText(); // "180 kPa"
       await page.getByLabel(/^The gauge reads/).fill(String(Number.parseFloat(asked) + errorKPa));
       await page.keyboard.press('Enter');
       if (point === 4) {
         // A reload in the middle loses nothing.
         await page.reload();
+        await hydrated(page);
         await expect(page.getByText('Point 5 of 10')).toBeVisible();
       }
     }
@@ -300,8 +313,10 @@ test('the bench works without a job, lives in its address, and goes along into o
   for (const [query, answer] of answers) {
     await page.goto(`${address()}/bench?${query}`);
     await expect(page.getByRole('status').filter({ hasText: answer })).toBeVisible();
-    expect((await new AxeBuilder({ page }).analyze()).violations, query).toEqual([]);
   }
+  // The one with a table and a choice; the view itself is looked at with all others.
+  await page.goto(`${address()}/bench?${answers[3]?.[0]}`);
+  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
   await page.goto(`${address()}/bench?tool=codes`);
   await page.getByLabel('Code, or its bytes').fill('C9');
   await expect(page.getByRole('alert')).toHaveText(/Type a code/);
@@ -336,16 +351,18 @@ test('units of one’s own follow everywhere, and what was typed comes back as i
   await page.keyboard.press('Escape');
   await expect(page.getByRole('button', { name: /^Gauge LF, 222 kPa/ })).toBeVisible();
   await page.goto(`${address()}/setup`);
-  await page.getByRole('radio', { name: 'my own' }).check();
-  await page.getByRole('radio', { name: 'psi' }).check();
-  await page.getByRole('radio', { name: 'ft', exact: true }).check();
+  await hydrated(page);
+  await choose(page, 'my own');
+  await choose(page, 'psi');
+  await choose(page, 'ft');
   await openPath(page, path);
   await expect(page.getByRole('button', { name: /^Gauge LF, 32.25 psi/ })).toBeVisible();
   await page.getByRole('button', { name: 'Weather' }).click();
   await page.getByLabel('Height, ft').fill('5380');
   await page.getByRole('button', { name: 'Keep the weather' }).click();
   await page.goto(`${address()}/setup`);
-  await page.getByRole('radio', { name: 'as the shop' }).check();
+  await hydrated(page);
+  await choose(page, 'as the shop');
   await openPath(page, path);
   await expect(page.getByRole('button', { name: /^Gauge LF, 222 kPa/ })).toBeVisible();
   await page.getByRole('button', { name: 'Weather' }).click();

@@ -1,9 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import people from '../../demo/people.json' with { type: 'json' };
-import { address, openJob } from '../support/visit';
-
-const hydrated = (page: Page) => expect(page.locator('astro-island[ssr]')).toHaveCount(0);
+import { address, openJob, hydrated } from '../support/visit';
 
 async function signIn(page: Page, name: string, passphrase: string): Promise<void> {
   await page.goto(`${address()}/sign-in`);
@@ -83,6 +81,9 @@ test.describe('at the door', () => {
     await hydrated(page);
     const kept = () => page.waitForResponse(/\/api\/me$/);
     let answer = kept();
+    await page.locator('label', { hasText: /^my own$/ }).click();
+    await answer;
+    answer = kept();
     await page.locator('label', { hasText: /^psi$/ }).click();
     await answer;
     answer = kept();

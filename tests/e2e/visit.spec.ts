@@ -286,7 +286,7 @@ for (const theme of ['light', 'dark'] as const) {
         expect(violations.map(({ id, nodes }) => `${where}: ${id} ${nodes[0]?.html}`)).toEqual([]);
       };
       const wide = () => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
-      for (const path of ['/', '/book-in', '/setup', '/sign-in', '/nowhere']) {
+      for (const path of ['/', '/book-in', '/bench', '/gauges', '/setup', '/sign-in', '/nowhere']) {
         await page.goto(address() + path);
         await clean(path);
         expect(await wide(), path).toBeLessThanOrEqual(0);
@@ -304,9 +304,14 @@ for (const theme of ['light', 'dark'] as const) {
       for (const [name, button] of [
         ['lamp', 'Lamp'],
         ['weather', 'Weather'],
+        ['tonight', 'Tonight'],
+        ['losses', 'Losses'],
+        ['tires', 'Tires'],
         ['keys', 'Keys'],
       ] as const) {
         await page.getByRole('button', { name: button, exact: true }).click();
+        await expect(page.getByRole('dialog')).toBeVisible();
+        await expect(page.getByText('Drawing…')).toHaveCount(0);
         await clean(name);
         await page.keyboard.press('Escape');
       }

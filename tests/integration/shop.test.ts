@@ -210,14 +210,25 @@ describe('bad input', () => {
     ['POST', '/api/jobs'],
     ['POST', '/api/jobs/import'],
     ['PATCH', `/api/jobs/${id}`],
-    ...['observations', 'wake', 'read-car', 'clear-codes', 'write-ids', 'read-back', 'hand-over'].map(
-      (name): [string, string] => ['POST', `/api/jobs/${id}/${name}`],
-    ),
+    ...[
+      'observations',
+      'wake',
+      'read-car',
+      'clear-codes',
+      'write-ids',
+      'read-back',
+      'hand-over',
+      'notes',
+    ].map((name): [string, string] => ['POST', `/api/jobs/${id}/${name}`]),
     ['POST', `/api/practice/${id}`],
     ['POST', '/api/profiles'],
     ['POST', '/api/people'],
     ['PATCH', `/api/people/${id}`],
     ['PATCH', '/api/me'],
+    ['POST', '/api/shop'],
+    ['POST', '/api/gauges'],
+    ['POST', `/api/gauges/${id}`],
+    ['POST', `/api/gauges/${id}/checks`],
     ['POST', '/api/sign-in'],
     ['POST', '/api/assess'],
   ];
@@ -294,13 +305,23 @@ describe('bad input', () => {
         '/api/vehicles?plate=x',
         '/api/profiles',
         '/api/people',
+        '/api/gauges',
+        '/api/weather',
         `/api/jobs/${vela}`,
         `/api/jobs/${vela}/file`,
         `/api/jobs/${vela}/events`,
       ]) {
         expect((await fetch(shop.address + path, { headers: { cookie } })).status, path).toBe(401);
       }
-      for (const path of ['/', '/book-in', '/setup', `/jobs/${vela}`, `/jobs/${vela}/sheet`]) {
+      for (const path of [
+        '/',
+        '/book-in',
+        '/bench',
+        '/gauges',
+        '/setup',
+        `/jobs/${vela}`,
+        `/jobs/${vela}/sheet`,
+      ]) {
         const page = await fetch(shop.address + path, { headers: { cookie }, redirect: 'manual' });
         expect(page.headers.get('location'), path).toMatch(/^\/sign-in/);
       }

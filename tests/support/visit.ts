@@ -16,5 +16,8 @@ export async function openJob(page: Page, plate: string): Promise<string> {
 
 /** Waits until the next move is this, and is to be taken. */
 export async function expectMove(page: Page, label: string): Promise<void> {
-  await expect(page.getByRole('button', { name: label, exact: true }).last()).toBeEnabled();
+  const foot = page.getByRole('group', { name: 'Next move' });
+  await expect(foot.getByRole('button', { name: label, exact: true })).toBeEnabled();
 }
+
+export const hydrated = (page: Page) => expect(page.locator('astro-island[ssr]')).toHaveCount(0);

@@ -1,4 +1,5 @@
-import { format, pressure, temperature, type UnitChoice } from '../units';
+import { gaugeWarning } from '../gauge/instrument';
+import { figureAsTyped, format, pressure, temperature, type UnitChoice } from '../units';
 import { groupedId } from '../sensor-id';
 import type { Observation, Seen } from '.';
 
@@ -39,7 +40,9 @@ export function describe(seen: Observation, units: UnitChoice): string {
     case 'gauge': {
       const warmth =
         seen.tireC === undefined ? '' : ` at ${format(temperature, seen.tireC, units.temperature)}`;
-      return `Gauge at ${seen.wheel} reads ${kPa(seen.kPa)}, ${seen.tire}${warmth}${seen.trusted === false ? ', gauge not trusted' : ''}`;
+      const shown = `${figureAsTyped(pressure, seen.kPa, units.pressure, seen.typed)} ${units.pressure}`;
+      const warning = gaugeWarning(seen);
+      return `Gauge at ${seen.wheel} reads ${shown}, ${seen.tire}${warmth}${warning ? `, ${warning}` : ''}`;
     }
     case 'activation': {
       const [first, ...others] = seen.replies;

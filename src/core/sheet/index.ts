@@ -1,7 +1,7 @@
 import type { Assessment } from '../assessment';
 import { assess } from '../diagnosis';
 import { gaugeWarning } from '../gauge';
-import { allOf, type CarWrite, type Job } from '../job';
+import { allOf, type CarWrite, type Job, type Placed } from '../job';
 import { ledgerOf } from '../ledger';
 import { placardKPa, wheelsOf } from '../placard';
 import { proofOf, writeVerdict, type Proof, type WriteVerdict } from '../proof';
@@ -26,8 +26,8 @@ export interface Sheet {
 export interface SheetWheel {
   wheel: Position;
   placardKPa: number | undefined;
-  before: { kPa: number | undefined; id: string | null | undefined };
-  after: { kPa: number | undefined; id: string | null | undefined };
+  before: { kPa: number | undefined; typed: unknown; id: string | null | undefined };
+  after: { kPa: number | undefined; typed: unknown; id: string | null | undefined };
   /** What the tool heard last. */
   heard: string | undefined;
 }
@@ -46,14 +46,18 @@ export function sheetOf(job: Job): Sheet {
   const registries = allOf(job, 'registry').sort((a, b) => Date.parse(a.seen.at) - Date.parse(b.seen.at));
   const heldIn = (at: 0 | -1, wheel: Position) =>
     registries.at(at)?.seen.entries.find((entry) => entry.wheel === wheel)?.id;
+  const reading = (placed: Placed<'gauge'> | undefined) => ({
+    kPa: placed?.seen.kPa,
+    typed: placed?.seen.typed,
+  });
   return {
     wheels: wheelsOf(job).map((wheel) => {
       const scan = ledger.sensor[wheel];
       return {
         wheel,
         placardKPa: placardKPa(job, wheel),
-        before: { kPa: ledger.gaugeHistory[wheel]?.at(0)?.seen.kPa, id: heldIn(0, wheel) },
-        after: { kPa: ledger.gauge[wheel]?.seen.kPa, id: heldIn(-1, wheel) },
+        before: { ...reading(ledger.gaugeHistory[wheel]?.at(0)), id: heldIn(0, wheel) },
+        after: { ...reading(ledger.gauge[wheel]), id: heldIn(-1, wheel) },
         heard: scan?.kind === 'heard' ? scan.reply.id : undefined,
       };
     }),

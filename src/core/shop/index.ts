@@ -4,16 +4,21 @@ import { unitChoiceSchema } from '../units/schema';
 
 /** What holds for the whole shop until a job or a person says otherwise. */
 export const shopSettingsSchema = z.object({
-  units: unitChoiceSchema.default(metric),
+  units: unitChoiceSchema,
   /** Height of the shop, m. Null: nobody said, so sea level. */
-  altitudeM: z.number().min(-500).max(6000).nullable().default(null),
+  altitudeM: z.number().min(-500).max(6000).nullable(),
   /** The rule for cars whose own lamp figures are not known. */
-  regulation: z.enum(['US', 'UN']).default('US'),
+  regulation: z.enum(['US', 'UN']),
   /** How warm tires are aimed at placard. */
-  fillPolicy: z.enum(['ambient', 'morning']).default('ambient'),
+  fillPolicy: z.enum(['ambient', 'morning']),
 });
 
 export type ShopSettings = z.infer<typeof shopSettingsSchema>;
 
 /** A shop that set nothing yet. */
-export const usualSettings: ShopSettings = shopSettingsSchema.parse({});
+export const usualSettings: ShopSettings = {
+  units: metric,
+  altitudeM: null,
+  regulation: 'US',
+  fillPolicy: 'ambient',
+};

@@ -28,9 +28,11 @@ describe('a trouble code', () => {
   });
 
   it('goes there and back for every pair of bytes', () => {
-    for (let value = 0; value <= 0xffff; value += 1) {
-      expect(codeBytes(codeText(value >> 8, value & 0xff))).toEqual([value >> 8, value & 0xff]);
-    }
+    const lost = Array.from({ length: 0x10000 }, (_, value) => value).filter((value) => {
+      const [high, low] = codeBytes(codeText(value >> 8, value & 0xff)) ?? [];
+      return high !== value >> 8 || low !== (value & 0xff);
+    });
+    expect(lost).toEqual([]);
   });
 });
 

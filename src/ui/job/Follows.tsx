@@ -5,8 +5,12 @@ import { describe, lampWords, percent, sureness } from '../../core/job/words';
 import { ledgerOf } from '../../core/ledger';
 import { basisInWords, latchesOf, thresholdsFor } from '../../core/lamp';
 import { format, formatDifference, pressure, type UnitChoice } from '../../core/units';
+import { fittedOn, placardKPa, placardSize } from '../../core/placard';
+import { compareSizes, parseTireSize } from '../../core/tire-size';
+import { axleOf } from '../../core/wheel';
 import { notesOf } from '../../core/visit/view';
 import { Button } from '../kit/Button';
+import { fitWords } from './fit-words';
 import styles from './Follows.module.css';
 
 /** So many observations are named under a finding; the rest is counted. */
@@ -34,6 +38,7 @@ export function Follows(props: FollowsProps) {
   const { lamp } = ledger;
   const { basis, lowOnKPa } = thresholdsFor(job, 'LF');
   const latches = latchesOf(job, ledger, assessment.targets);
+  const unfit = unfitTires(job);
   const bench = notesOf(job).bench ?? [];
   const findings = toRead(assessment.findings);
   const { tomorrow } = assessment.lamp;
@@ -58,13 +63,6 @@ export function Follows(props: FollowsProps) {
         </span>
         <Button onClick={onTonight}>Tonight</Button>
       </div>
-      {basis && lowOnKPa !== undefined && (
-        <p className={styles.basis}>
-          Lamp at {format(pressure, lowOnKPa, units.pressure)}: {basisInWords(basis)}
-          {latches.length > 0 &&
-            `. Held on by ${latches.map(({ wheel, outWithKPa }) => `${wheel} (${formatDifference(pressure, outWithKPa, units.pressure)} puts it out)`).join(', ')}`}
-        </p>
-      )}
       <div className={styles.tools}>
         <Button disabled={closed} onClick={onWeather}>
           Weather
@@ -74,7 +72,19 @@ export function Follows(props: FollowsProps) {
           Tires
         </Button>
       </div>
-      <div aria-live="polite">
+      <div aria-live="polite" className={styles.follows}>
+        {basis && lowOnKPa !== undefined && (
+          <p className={styles.basis}>
+            Lamp at {format(pressure, lowOnKPa, units.pressure)}: {basisInWords(basis)}
+            {latches.length > 0 &&
+              `. Held on by ${latches.map(({ wheel, outWithKPa }) => `${wheel} (${formatDifference(pressure, outWithKPa, units.pressure)} puts it out)`).join(', ')}`}
+          </p>
+        )}
+        {unfit.map((words) => (
+          <p key={words} className={styles.unfit}>
+            {words}
+          </p>
+        ))}
         {findings.length === 0 && (
           <p className={styles.empty}>Nothing can be said yet. Take the next move.</p>
         )}
@@ -112,4 +122,15 @@ export function Follows(props: FollowsProps) {
       )}
     </section>
   );
+}
+
+/** The axles whose tires are not what the placard asks for, each in a few words. */
+function unfitTires(job: Job): string[] {
+  return (['LF', 'RR', 'SP'] as const).flatMap((wheel) => {
+    const fitted = parseTireSize(fittedOn(job, wheel)?.size ?? '');
+    const asked = parseTireSize(placardSize(job, wheel) ?? '');
+    if (!fitted.ok || !asked.ok) return [];
+    const { verdict, good } = fitWords(compareSizes(asked.value, fitted.value, placardKPa(job, wheel)));
+    return good ? [] : [`${fitted.value.text} at the ${axleOf(wheel)}: ${verdict}`];
+  });
 }

@@ -13,6 +13,7 @@ import { walkingOrder, type Position } from '../../core/wheel';
 import { Button } from '../kit/Button';
 import { Dialog } from '../kit/Dialog';
 import { Follows } from './Follows';
+import { GaugeDialog } from './GaugeDialog';
 import styles from './JobSheet.module.css';
 import { KeysDialog } from './KeysDialog';
 import { LampDialog } from './LampDialog';
@@ -24,11 +25,11 @@ import { useVisit } from './use-visit';
 
 /** Dialogs are fetched while the first look at the sheet is taken: it shows without them. */
 const loaders: (() => Promise<unknown>)[] = [];
+const fetchAfterMs = 1500;
 function later<Props>(load: () => Promise<ComponentType<Props>>) {
   loaders.push(load);
   return lazy(() => load().then((found) => ({ default: found })));
 }
-const GaugeDialog = later(() => import('./GaugeDialog').then((found) => found.GaugeDialog));
 const PlacardDialog = later(() => import('./PlacardDialog').then((found) => found.PlacardDialog));
 const WeatherDialog = later(() => import('./WeatherDialog').then((found) => found.WeatherDialog));
 const ActDialog = later(() => import('./ActDialog').then((found) => found.ActDialog));
@@ -162,8 +163,12 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
   }
 
   useEffect(() => {
-    // A lost connection later on must not find a dialog missing.
-    for (const load of loaders) void load().catch(() => undefined);
+    // A lost connection later on must not find a dialog missing; the sheet itself comes first.
+    const timer = setTimeout(
+      () => loaders.forEach((load) => void load().catch(() => undefined)),
+      fetchAfterMs,
+    );
+    return () => clearTimeout(timer);
   }, []);
 
   useKeys(open === undefined && !closed, (key) => {
@@ -265,7 +270,7 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
           </Button>
         )}
       </aside>
-      <div className={styles.foot}>
+      <div className={styles.foot} role="group" aria-label="Next move">
         <div className={styles.why}>
           {visit.problem?.code === 'not-signed-in' ? (
             <span role="alert">
@@ -495,7 +500,8 @@ function useKeys(active: boolean, onKey: (key: string) => void) {
       if (target instanceof HTMLElement && target.closest('input, textarea, select')) return;
       // A focused button or link takes Enter itself.
       if (event.key === 'Enter' && target instanceof HTMLElement && target.closest('button, a')) return;
-      if (event.key === 'Enter') event.preventDefault();
+      // The key itself must not be typed into the field that opens.
+      if (event.key === 'Enter' || /^[a-z0-9?]$/i.test(event.key)) event.preventDefault();
       onKey(event.key.length === 1 ? event.key.toLowerCase() : event.key);
     };
     window.addEventListener('keydown', listen);

@@ -20,7 +20,7 @@ interface WeatherDialogProps {
 
 const fields = [
   { name: 'nowC', label: 'Outdoors now' },
-  { name: 'overnightLowC', label: 'Coldest to come' },
+  { name: 'overnightLowC', label: 'Coldest hour' },
   { name: 'lastFillC', label: 'When last filled' },
 ] as const;
 type Name = (typeof fields)[number]['name'];
