@@ -29,6 +29,40 @@ const reply = fc.record(
 );
 const entries = fc.array(fc.record({ wheel, id: fc.option(id) }), { maxLength: 5 });
 
+const gauge = fc.record(
+  {
+    kind: fc.constant('gauge'),
+    at,
+    wheel,
+    kPa,
+    tire: fc.constantFrom('cold', 'warm'),
+    typed: text,
+    tireC: celsius,
+    tireCPlusMinusK: fc.integer({ min: 0, max: 20 }),
+    plusMinusKPa: fc.integer({ min: 0, max: 20 }),
+    trusted: fc.boolean(),
+  },
+  { requiredKeys: ['kind', 'at', 'wheel', 'kPa', 'tire'] },
+);
+
+/** What the job says around the observations: load, tires, repairs, earlier visits, weather. */
+const surroundings = fc.record(
+  {
+    loadCase: fc.constantFrom('usual', 'full'),
+    fitted: fc.constantFrom(
+      [{ position: 'front', size: '205/55R16 91V', maxKPa: 240 }],
+      [{ position: 'rear', size: 'no size' }],
+    ),
+    repairs: fc.array(fc.record({ wheel, at }), { maxLength: 2 }),
+    history: fc.array(gauge, { maxLength: 6 }),
+    climate: fc.record(
+      { nowC: celsius, overnightLowC: celsius, altitudeM: fc.integer({ min: -400, max: 5000 }) },
+      { requiredKeys: [] },
+    ),
+  },
+  { requiredKeys: [] },
+);
+
 const observation = fc.oneof(
   fc.record({
     kind: fc.constant('lamp'),
@@ -36,14 +70,7 @@ const observation = fc.oneof(
     state: fc.constantFrom('off', 'steady', 'flash-then-steady'),
     bulbCheck: fc.boolean(),
   }),
-  fc.record({
-    kind: fc.constant('gauge'),
-    at,
-    wheel,
-    kPa,
-    tire: fc.constantFrom('cold', 'warm'),
-    typed: text,
-  }),
+  gauge,
   fc.record({
     kind: fc.constant('activation'),
     at,
@@ -101,20 +128,24 @@ export const exportedJob = fc
     label: text,
     visitKey: fc.uuid(),
     extra,
+    surroundings,
   })
-  .map(({ observations, corrections, old, carWrites, label, visitKey, extra: more }) => {
-    const corrected = observations.slice(0, corrections).flatMap(({ key, kind }, place) => {
-      const before = old[place];
-      return before ? [{ replacedBy: key, observation: { ...before, kind: before.kind, of: kind } }] : [];
-    });
-    return {
-      ...more,
-      format: 'hacienda.job/1',
-      vehicle: { label, ...more, tpms: { kind: 'direct', ...more } },
-      placard: [{ position: 'front', coldKPa: 230, ...more }],
-      visit: { key: visitKey, complaint: label },
-      observations,
-      ...(corrected.length > 0 && { corrected }),
-      ...(carWrites.length > 0 && { carWrites }),
-    };
-  });
+  .map(
+    ({ observations, corrections, old, carWrites, label, visitKey, extra: more, surroundings: around }) => {
+      const corrected = observations.slice(0, corrections).flatMap(({ key, kind }, place) => {
+        const before = old[place];
+        return before ? [{ replacedBy: key, observation: { ...before, kind: before.kind, of: kind } }] : [];
+      });
+      return {
+        ...more,
+        ...around,
+        format: 'hacienda.job/1',
+        vehicle: { label, ...more, tpms: { kind: 'direct', ...more } },
+        placard: [{ position: 'front', coldKPa: 230, ...more }],
+        visit: { key: visitKey, complaint: label },
+        observations,
+        ...(corrected.length > 0 && { corrected }),
+        ...(carWrites.length > 0 && { carWrites }),
+      };
+    },
+  );

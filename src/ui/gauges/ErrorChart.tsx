@@ -29,7 +29,11 @@ export function ErrorChart({
   return (
     <LazyChart
       title={`${name}: error, ${units.pressure}`}
-      x={{ ...pressureAxis(units), label: `reference, ${units.pressure}` }}
+      x={{
+        ...pressureAxis(units),
+        label: `reference, ${units.pressure}`,
+        ticks: [...new Set(at.map(shown))].sort((a, b) => a - b),
+      }}
       y={{ label: 'error', format: (value) => `${text(value)} ${units.pressure}`, tick: text }}
       series={[
         { name: 'going up', look: 'points', tone: 'ink', points: inWay('up') },

@@ -205,7 +205,7 @@ export function GaugeCheck({ gauge, units }: { gauge: Instrument; units: UnitCho
               kPa (EN 12645). The error is drawn here as the points come in.
             </p>
           )}
-          {calibration && <p>{calibrationWords(calibration, units)}</p>}
+          {!step && calibration && <p>{calibrationWords(calibration, units)}</p>}
         </div>
       </div>
     </main>

@@ -108,7 +108,12 @@ function LossOfWheel({ job, loss, units }: { job: Job; loss: Loss; units: UnitCh
       {loss.verdict === 'leaks' && loss.lampInDays && <p>{lampWords(loss.lampInDays)}</p>}
       <LazyChart
         title={`${wheel} at ${format(temperature, referenceC, units.temperature)}, ${units.pressure}`}
-        x={{ label: 'date', format: date, tick: date }}
+        x={{
+          label: 'date',
+          format: date,
+          tick: date,
+          ticks: [0, 0.25, 0.5, 0.75, 1].map((part) => part * until),
+        }}
         y={pressureAxis(units)}
         series={[
           {

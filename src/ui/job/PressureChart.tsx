@@ -1,6 +1,6 @@
 import type { WheelForecast } from '../../core/lamp';
 import { atTemperature } from '../../core/pressure';
-import { figure, format, pressure, temperature, type UnitChoice } from '../../core/units';
+import { figure, format, pressure, temperature, unitNamed, type UnitChoice } from '../../core/units';
 import type { Position } from '../../core/wheel';
 import type { Series } from '../kit/Chart';
 import { pressureAxis, shownPressure, shownTemperature, temperatureAxis } from '../kit/axes';
@@ -20,8 +20,8 @@ const tones: Record<Position, Series['tone']> = {
   LR: 'focus',
   SP: 'ochre',
 };
-/** The range that is drawn goes so far beyond what matters, K. */
-const marginK = 4;
+/** A tick of the temperature axis, in the unit that is shown. */
+const tick = 10;
 const steps = 24;
 
 /** Pressure over temperature, a line for each wheel, with the lamp's figures and where placard should stand. */
@@ -48,21 +48,24 @@ export function PressureChart({
     ...placard.map((point) => point.celsius),
     ...(coldestC === undefined ? [] : [coldestC]),
   ];
-  const least = Math.floor(Math.min(...celsius) - marginK);
-  const most = Math.ceil(Math.max(...celsius) + marginK);
-  const at = Array.from({ length: steps + 1 }, (_, n) => least + ((most - least) * n) / steps);
+  const [x, y] = [shownTemperature(units), shownPressure(units)];
+  // From tick to tick: the lines fill the picture.
+  const least = Math.floor(x(Math.min(...celsius)) / tick) * tick;
+  const most = Math.ceil(x(Math.max(...celsius)) / tick) * tick;
+  const ticks = Array.from({ length: Math.round((most - least) / tick) + 1 }, (_, n) => least + n * tick);
+  const toCelsius = unitNamed(temperature, units.temperature).toBase;
+  const at = Array.from({ length: steps + 1 }, (_, n) => toCelsius(least + ((most - least) * n) / steps));
   const { lowOnKPa, lowOffKPa } = first.thresholds;
   const same = wheels.every(({ thresholds }) => thresholds.lowOnKPa === lowOnKPa);
   const lamps = same
     ? [{ lowOnKPa, lowOffKPa, of: '' }]
     : wheels.map(({ wheel, thresholds }) => ({ ...thresholds, of: ` ${wheel}` }));
-  const [x, y] = [shownTemperature(units), shownPressure(units)];
   const kPa = (value: number) => format(pressure, value, units.pressure);
   const points = [...new Map(placard.map((point) => [`${point.kPa} ${point.celsius}`, point])).values()];
   return (
     <LazyChart
       title={`Pressure over temperature, ${units.pressure}`}
-      x={temperatureAxis(units)}
+      x={{ ...temperatureAxis(units), ticks }}
       y={pressureAxis(units)}
       series={wheels.map(({ wheel, air }) => ({
         name: name ?? wheel,

@@ -139,7 +139,7 @@ function FitOf({
   );
   return (
     <Notice tone={good ? 'right' : 'note'}>
-      <b>{verdict}</b> {details.join('. ')}.
+      <b>{verdict}</b> {details.join(', ')}.
     </Notice>
   );
 }

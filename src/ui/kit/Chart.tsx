@@ -168,7 +168,12 @@ export default function Chart({
                   stroke={color(level.tone)}
                   strokeWidth={2}
                   strokeDasharray={level.tone === 'agave' ? '10 4' : undefined}
-                  label={{ value: level.label, position: 'insideBottomRight', fill: color(level.tone) }}
+                  label={{
+                    value: level.label,
+                    // Under the line that lights the lamp, over the one that puts it out.
+                    position: level.tone === 'clay' ? 'insideTopRight' : 'insideBottomRight',
+                    fill: color(level.tone),
+                  }}
                 />
               ))}
               {moments.map((moment) => (
