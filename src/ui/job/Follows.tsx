@@ -3,14 +3,15 @@ import { isCalm, titleOf, toRead } from '../../core/diagnosis/actions';
 import type { Job } from '../../core/job';
 import { describe, lampWords, percent, sureness } from '../../core/job/words';
 import { ledgerOf } from '../../core/ledger';
-import { basisInWords, latchesOf, thresholdsFor } from '../../core/lamp';
-import { format, formatDifference, pressure, type UnitChoice } from '../../core/units';
+import { latchesOf } from '../../core/lamp';
+import { formatDifference, pressure, type UnitChoice } from '../../core/units';
 import { fittedOn, placardKPa, placardSize } from '../../core/placard';
 import { compareSizes, parseTireSize } from '../../core/tire-size';
 import { axleOf } from '../../core/wheel';
 import { notesOf } from '../../core/visit/view';
 import { Button } from '../kit/Button';
 import { fitWords } from './fit-words';
+import { lampFigures } from './lamp-figures';
 import styles from './Follows.module.css';
 
 /** So many observations are named under a finding; the rest is counted. */
@@ -36,7 +37,7 @@ export function Follows(props: FollowsProps) {
   const { job, judged, assessment, units, closed, onLamp, onWeather, onTonight, onLosses, onTires } = props;
   const ledger = ledgerOf(job);
   const { lamp } = ledger;
-  const { basis, lowOnKPa } = thresholdsFor(job, 'LF');
+  const figures = lampFigures(job, units);
   const latches = latchesOf(job, ledger, assessment.targets);
   const unfit = unfitTires(job);
   const bench = notesOf(job).bench ?? [];
@@ -73,9 +74,9 @@ export function Follows(props: FollowsProps) {
         </Button>
       </div>
       <div aria-live="polite" className={styles.follows}>
-        {basis && lowOnKPa !== undefined && (
+        {figures && (
           <p className={styles.basis}>
-            Lamp at {format(pressure, lowOnKPa, units.pressure)}: {basisInWords(basis)}
+            Lamp at {figures}
             {latches.length > 0 &&
               `. Held on by ${latches.map(({ wheel, outWithKPa }) => `${wheel} (${formatDifference(pressure, outWithKPa, units.pressure)} puts it out)`).join(', ')}`}
           </p>

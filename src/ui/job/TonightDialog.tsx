@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { policyCelsius, targetsFor, type School } from '../../core/filling';
 import type { Job } from '../../core/job';
 import { ledgerOf } from '../../core/ledger';
-import { basisInWords, forecastOf, latchesOf, thresholdsFor, type Forecast } from '../../core/lamp';
+import { forecastOf, latchesOf, type Forecast } from '../../core/lamp';
 import { isTemporarySpare, placardKPa } from '../../core/placard';
 import { figure, format, formatDifference, pressure, temperature, type UnitChoice } from '../../core/units';
 import { hoursFrom, nightsOf, type Hour } from '../../core/weather';
@@ -12,6 +12,7 @@ import { Dialog } from '../kit/Dialog';
 import { Choice } from '../kit/Field';
 import { Notice } from '../kit/Notice';
 import type { PracticeCar } from '../../core/visit/view';
+import { lampFigures } from './lamp-figures';
 import { PressureChart } from './PressureChart';
 import styles from './SheetForms.module.css';
 import { useWeather } from './use-weather';
@@ -21,8 +22,9 @@ interface TonightDialogProps {
   job: Job;
   units: UnitChoice;
   practice: boolean;
-  onSchool: (school: School) => void;
-  onWeather: () => void;
+  /** Missing on a closed job. */
+  onSchool: ((school: School) => void) | undefined;
+  onWeather: (() => void) | undefined;
   onClose: () => void;
 }
 
@@ -47,7 +49,7 @@ export function TonightDialog({
   const policyC = policyCelsius(job);
   const road = forecast.wheels.filter(({ wheel }) => !isTemporarySpare(job, wheel));
   const coldest = hours.length > 0 ? Math.min(...hours.map(({ celsius }) => celsius)) : undefined;
-  const basis = thresholdsFor(job, 'LF').basis;
+  const figures = lampFigures(job, units);
   const latches = latchesOf(job, ledger, targets);
   const kPa = (value: number) => format(pressure, value, units.pressure);
   const degrees = (value: number) => format(temperature, value, units.temperature);
@@ -64,15 +66,17 @@ export function TonightDialog({
             value={air}
             onValue={setAir}
           />
-          <Choice
-            label="Placard is meant for"
-            options={[
-              { value: 'ambient', label: 'the air of now' },
-              { value: 'morning', label: 'the coldest hour' },
-            ]}
-            value={school}
-            onValue={onSchool}
-          />
+          {onSchool && (
+            <Choice
+              label="Placard is meant for"
+              options={[
+                { value: 'ambient', label: 'the air of now' },
+                { value: 'morning', label: 'the coldest hour' },
+              ]}
+              value={school}
+              onValue={onSchool}
+            />
+          )}
         </div>
         {forecast.wheels.length === 0 ? (
           <Notice tone="note">
@@ -82,14 +86,7 @@ export function TonightDialog({
         ) : (
           <>
             <p className={styles.lead}>{verdict(forecast, degrees)}</p>
-            {basis && (
-              <p>
-                The lamp lights at {kPa(thresholdsFor(job, 'LF').lowOnKPa ?? 0)}
-                {job.vehicle.tpms.lowOffKPa !== undefined &&
-                  ` and goes out at ${kPa(job.vehicle.tpms.lowOffKPa)}`}
-                : {basisInWords(basis)}.
-              </p>
-            )}
+            {figures && <p>The lamp lights at {figures}.</p>}
             {air === 'stands' &&
               latches.map((latch) => (
                 <Notice key={latch.wheel} tone="note">
@@ -167,7 +164,7 @@ export function TonightDialog({
         )}
         {weather && !weather.ok && <p>{weather.problem.message}</p>}
         <div className={styles.actions}>
-          <Button onClick={onWeather}>Weather and height</Button>
+          {onWeather && <Button onClick={onWeather}>Weather and height</Button>}
           {practice && <PracticeNight jobId={jobId} hours={hours} units={units} />}
         </div>
       </div>
@@ -175,12 +172,20 @@ export function TonightDialog({
   );
 }
 
-/** The service's hours; without them, the one low that was typed, as the coming night. */
+/**
+ * The service's hours. The low that was typed counts where it is colder than any of them, or where there
+ * are none: then as the coming night.
+ */
 function hoursFor(job: Job, known: Hour[], now: number): Hour[] {
   const low = job.climate?.overnightLowC;
-  if (known.length > 0 || low === undefined) return known;
-  const at = new Date(now + 12 * 3_600_000).toISOString();
-  return [{ at: `${at.slice(0, 10)}T06:00:00+00:00`, celsius: low }];
+  if (low === undefined) return known;
+  const [tonight] = nightsOf(known);
+  if (!tonight) {
+    const at = new Date(now + 12 * 3_600_000).toISOString();
+    return [{ at: `${at.slice(0, 10)}T06:00:00+00:00`, celsius: low }];
+  }
+  if (known.some(({ celsius }) => celsius <= low)) return known;
+  return known.map((hour) => (hour.at === tonight.coldest.at ? { ...hour, celsius: low } : hour));
 }
 
 function verdict({ litNow, changes, nights }: Forecast, degrees: (celsius: number) => string): string {
