@@ -48,7 +48,8 @@ export function TonightDialog({
   const school: School = job.climate?.fillPolicy ?? 'ambient';
   const policyC = policyCelsius(job);
   const road = forecast.wheels.filter(({ wheel }) => !isTemporarySpare(job, wheel));
-  const coldest = hours.length > 0 ? Math.min(...hours.map(({ celsius }) => celsius)) : undefined;
+  const lows = forecast.nights.map(({ coldestC }) => coldestC);
+  const coldest = lows.length > 0 ? Math.min(...lows) : undefined;
   const figures = lampFigures(job, units);
   const latches = latchesOf(job, ledger, targets);
   const kPa = (value: number) => format(pressure, value, units.pressure);
