@@ -78,6 +78,8 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
   const edit = (changes: Record<string, unknown>) =>
     act('Keeping…', base, { version: view.version, changes }, 'PATCH').then((done) => done && close());
 
+  const repaired = (wheel: Position) =>
+    void edit({ repairs: [...(job.repairs ?? []), { wheel, at: new Date().toISOString() }] });
   const setSchool = (fillPolicy: School) =>
     act(
       'Keeping…',
@@ -362,7 +364,13 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
           />
         )}
         {open?.kind === 'losses' && (
-          <LossesDialog job={job} first={open.wheel} units={units} onClose={close} />
+          <LossesDialog
+            job={job}
+            first={open.wheel}
+            units={units}
+            onRepaired={closed ? undefined : repaired}
+            onClose={close}
+          />
         )}
         {open?.kind === 'tires' && (
           <TiresDialog
@@ -410,9 +418,7 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
               close();
             }}
             onHandOver={() => setOpen({ kind: 'hand-over' })}
-            onRepaired={(wheel) =>
-              void edit({ repairs: [...(job.repairs ?? []), { wheel, at: new Date().toISOString() }] })
-            }
+            onRepaired={repaired}
             onLosses={(wheel) => setOpen({ kind: 'losses', wheel })}
             onClose={close}
           />

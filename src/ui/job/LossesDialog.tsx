@@ -5,6 +5,7 @@ import { thresholdsFor } from '../../core/lamp';
 import { wheelsOf } from '../../core/placard';
 import { format, pressure, temperature, unitNamed, type UnitChoice } from '../../core/units';
 import { positionName, type Position } from '../../core/wheel';
+import { Button } from '../kit/Button';
 import { Dialog } from '../kit/Dialog';
 import { pressureAxis, shownPressure } from '../kit/axes';
 import { LazyChart } from '../kit/LazyChart';
@@ -23,11 +24,14 @@ export function LossesDialog({
   job,
   first,
   units,
+  onRepaired,
   onClose,
 }: {
   job: Job;
   first: Position | undefined;
   units: UnitChoice;
+  /** A leak was mended; missing on a closed job. */
+  onRepaired: ((wheel: Position) => void) | undefined;
   onClose: () => void;
 }) {
   const losses = wheelsOf(job).map((wheel) => lossOf(job, wheel));
@@ -52,6 +56,11 @@ export function LossesDialog({
           ))}
         </div>
         {loss && <LossOfWheel job={job} loss={loss} units={units} />}
+        {loss?.verdict === 'leaks' && onRepaired && (
+          <div>
+            <Button onClick={() => onRepaired(loss.wheel)}>{loss.wheel} is repaired</Button>
+          </div>
+        )}
       </div>
     </Dialog>
   );
