@@ -1,6 +1,6 @@
 import type { CarWrite, Code, Job, Observation, Seen } from '../core/job';
 import { toJobFile, type Entry } from '../core/job/record';
-import { leastVoltsToWrite } from '../core/diagnosis/rules/system';
+import { leastVoltsToWrite } from '../core/diagnosis';
 import { ledgerOf } from '../core/ledger';
 import { failure, success, type Outcome } from '../core/outcome';
 import { writeVerdict } from '../core/proof';

@@ -1,3 +1,4 @@
+import { findingsHeld } from '../core/assessment';
 import { assess, titleOf, toRead } from '../core/diagnosis';
 import { withTrust, type Instrument } from '../core/gauge';
 import { toJobFile } from '../core/job/record';
@@ -45,7 +46,7 @@ export function viewOf({ row, record }: StoredJob, { canBeRead, instruments }: S
 export function yardLineOf(stored: StoredJob, surroundings: Surroundings): YardLine {
   const { row } = stored;
   const view = viewOf(stored, surroundings);
-  const [top] = toRead(view.assessment.findings);
+  const [top] = toRead(findingsHeld(view.assessment));
   return {
     id: row.id,
     number: row.number,

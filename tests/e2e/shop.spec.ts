@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import people from '../../demo/people.json' with { type: 'json' };
-import { address, openJob, hydrated } from '../support/visit';
+import { address, openJob, hydrated, measureUntil } from '../support/visit';
 
 async function signIn(page: Page, name: string, passphrase: string): Promise<void> {
   await page.goto(`${address()}/sign-in`);
@@ -211,7 +211,14 @@ test('every key of the help does what it says', async ({ page }) => {
 
 test('an indirect system is put right by storing its reference', async ({ page }) => {
   await openJob(page, 'MEN 220');
-  await page.getByRole('button', { name: 'Reference not stored' }).click();
+  const foot = page.getByRole('group', { name: 'Next move' });
+  await measureUntil(page, 'Reference not stored', async (move) => {
+    expect(move).toMatch(/^Look at/);
+    await foot.getByRole('button', { name: move }).click();
+    await page.getByRole('radio', { name: 'rubber stem' }).check();
+    await page.getByRole('button', { name: 'Keep the look' }).click();
+  });
+  await foot.getByRole('button', { name: 'Reference not stored' }).click();
   const dialog = page.getByRole('dialog');
   await expect(dialog).toContainText('Lamp on, steady');
   await dialog.getByRole('button', { name: 'The reference is stored' }).click();

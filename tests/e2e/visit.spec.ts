@@ -1,7 +1,7 @@
 import { gzipSync } from 'node:zlib';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
-import { address, expectMove, openJob } from '../support/visit';
+import { address, expectMove, measureUntil, openJob } from '../support/visit';
 
 /** Takes the next move with the keyboard alone. */
 async function enter(page: Page, label: string): Promise<void> {
@@ -10,12 +10,26 @@ async function enter(page: Page, label: string): Promise<void> {
   await page.keyboard.press('Enter');
 }
 
-async function typeGauges(page: Page, readings: string[]): Promise<void> {
-  for (const reading of readings) {
+/** The dialog goes on round the car by itself. */
+async function typeGauges(page: Page, readings: Record<string, string>, first: string): Promise<void> {
+  const walk = Object.keys(readings);
+  for (const wheel of walk.slice(walk.indexOf(first))) {
     await expect(page.getByRole('dialog').getByLabel(/^Reading/)).toBeFocused();
-    await page.keyboard.type(reading);
+    await page.keyboard.type(readings[wheel] ?? '');
     await page.keyboard.press('Enter');
   }
+  await expect(page.getByRole('dialog')).toBeHidden();
+}
+
+/** The first choice of the dialog, by Tab and Space. */
+async function lookAtMetalStem(page: Page): Promise<void> {
+  const metal = page.getByRole('radio', { name: 'metal stem' });
+  await expect(metal).toBeVisible();
+  for (let n = 0; n < 6 && !(await metal.evaluate((node) => node === document.activeElement)); n += 1)
+    await page.keyboard.press('Tab');
+  await page.keyboard.press('Space');
+  await expect(metal).toBeChecked();
+  await page.keyboard.press('Enter');
   await expect(page.getByRole('dialog')).toBeHidden();
 }
 
@@ -44,17 +58,14 @@ async function handOver(page: Page): Promise<void> {
 test('a car whose new RR sensor was never registered leaves proved, by keyboard alone', async ({ page }) => {
   const path = await openJob(page, 'KUR 417');
 
-  await enter(page, 'Gauge LF');
-  await page.keyboard.type('231');
-  await expect(page.getByRole('dialog').getByText('at placard')).toBeVisible();
-  await page.keyboard.press('Enter');
-  await typeGauges(page, ['230', '32.0 psi', '220']);
-
-  for (const wheel of ['LF', 'RF', 'RR', 'LR']) await enter(page, `Wake ${wheel}`);
-  await expect(page.getByRole('button', { name: /Sensor RR, ID 4B9A 61F0/ })).toBeVisible();
-  await enter(page, 'Read the car');
+  const readings: Record<string, string> = { LF: '231', RF: '230', RR: '32.0 psi', LR: '220' };
+  await measureUntil(page, 'Send the IDs', async (move) => {
+    await enter(page, move);
+    const [what, wheel = ''] = move.split(' ');
+    if (what === 'Gauge') await typeGauges(page, readings, wheel);
+    if (what === 'Look') await lookAtMetalStem(page);
+  });
   await expect(page.getByText('ID unknown to the car: RR')).toBeVisible();
-
   await enter(page, 'Send the IDs');
   const run = page.getByRole('dialog', { name: 'Send the IDs to the car' });
   await expect(run.getByRole('row', { name: /RR/ })).toContainText('4B11 E0F6');
@@ -66,10 +77,13 @@ test('a car whose new RR sensor was never registered leaves proved, by keyboard 
   await expect(run.getByRole('row', { name: /RR/ })).toContainText(/4B11 E0F6.*4B9A 61F0.*4B9A 61F0/);
   await page.keyboard.press('Escape');
 
-  await enter(page, 'Clear the codes');
-  await enter(page, 'Drive and read');
-  await enter(page, 'Look at the lamp');
-  await lampIsOff(page);
+  await measureUntil(page, 'Hand over', async (move) => {
+    await enter(page, move);
+    const [what, wheel = ''] = move.split(' ');
+    if (what === 'Gauge') await typeGauges(page, readings, wheel);
+    if (move === 'Look at the lamp') await lampIsOff(page);
+    else if (what === 'Look') await lookAtMetalStem(page);
+  });
   await handOver(page);
 
   const sheet = page.getByRole('article');
@@ -122,19 +136,27 @@ test('a car with one low tire leaves proved, by touch on a phone', async ({ brow
         .tap();
   };
 
-  await tap('Gauge LF');
-  for (const [wheel, reading] of [
-    ['LF', '229'],
-    ['RF', '166'],
-    ['RR', '219'],
-    ['LR', '221'],
-  ] as const) {
-    await key(reading);
-    if (wheel === 'RF') await expect(page.getByRole('dialog').getByText('−64 kPa')).toBeVisible();
-    await tap(`Keep ${wheel}`);
-  }
-  for (const wheel of ['LF', 'RF', 'RR', 'LR']) await tap(`Wake ${wheel}`);
-  await tap('Read the car');
+  const readings: Record<string, string> = { LF: '229', RF: '166', RR: '219', LR: '221' };
+  const measure = async (move: string) => {
+    await tap(move);
+    const [what, first = ''] = move.split(' ');
+    if (what === 'Gauge') {
+      const walk = Object.keys(readings);
+      for (const wheel of walk.slice(walk.indexOf(first))) {
+        await key(readings[wheel] ?? '');
+        if (wheel === 'RF') await expect(page.getByRole('dialog').getByText('−64 kPa')).toBeVisible();
+        await tap(`Keep ${wheel}`);
+      }
+    }
+    if (move === 'Look at the lamp') {
+      await page.locator('label', { hasText: /^off$/ }).tap();
+      await tap('Keep the lamp');
+    } else if (what === 'Look') {
+      await page.locator('label', { hasText: 'metal stem' }).tap();
+      await tap('Keep the look');
+    }
+  };
+  await measureUntil(page, 'Fill RF, read again', measure);
   await expect(page.getByText('Tire low: RF')).toBeVisible();
 
   await tap('Fill RF, read again');
@@ -142,10 +164,7 @@ test('a car with one low tire leaves proved, by touch on a phone', async ({ brow
   await expect(page.getByText('Simulated gauge: 230 kPa')).toBeVisible();
   await key('230');
   await tap('Keep RF');
-  await tap('Drive and read');
-  await tap('Look at the lamp');
-  await page.locator('label', { hasText: /^off$/ }).tap();
-  await tap('Keep the lamp');
+  await measureUntil(page, 'Hand over', measure);
   await tap('Hand over');
   await tap('Hand over, proved');
   await page.waitForURL(/\/sheet$/);
@@ -157,6 +176,35 @@ test('a car with one low tire leaves proved, by touch on a phone', async ({ brow
   await expect(sheet).toContainText('Tire low: RF');
   await expect(sheet).toContainText('RF filled from 166 kPa to 230 kPa.');
   await context.close();
+});
+
+test('a finding shows what speaks for it in the ledger, and what would move it, without storing anything', async ({
+  page,
+}) => {
+  const path = await openJob(page, 'ARR 774');
+  const before = await (await page.request.get(`${address()}/api${path}`)).text();
+  await page
+    .getByRole('button', { name: /Sensor silent: LR/ })
+    .first()
+    .click();
+  await expect(page.getByText('LR answers neither the pulsed nor the continuous trigger.')).toBeVisible();
+  const sensors = page.getByRole('row', { name: /^Sensor, by the tool/ });
+  await expect(sensors.getByText('for', { exact: true }).last()).toBeVisible();
+
+  await page.keyboard.press('i');
+  const dialog = page.getByRole('dialog', { name: 'What if' });
+  const silent = dialog.getByRole('listitem').filter({ hasText: /^Sensor silent: LR/ });
+  await expect(silent).toContainText('over 99 %');
+  await dialog.getByRole('checkbox', { name: /Code C1241/ }).uncheck();
+  await dialog.getByRole('checkbox', { name: /LR silent to the continuous/ }).uncheck();
+  await dialog.getByRole('checkbox', { name: /Lamp flashes/ }).uncheck();
+  await expect(silent.getByLabel('falls to')).toBeVisible();
+  await dialog.getByRole('radio', { name: 'sensor answers' }).check();
+  await dialog.getByLabel('at', { exact: true }).selectOption('LR');
+  await dialog.getByRole('button', { name: 'Suppose it' }).click();
+  await expect(silent).toContainText(/0 %$/);
+  await page.keyboard.press('Escape');
+  expect(await (await page.request.get(`${address()}/api${path}`)).text()).toBe(before);
 });
 
 test('a write that answers "yes" and reads back wrong is shown as failed', async ({ page }) => {

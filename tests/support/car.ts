@@ -113,6 +113,13 @@ export const live = (n: number, wheel: Position, kPa: number | null, speedKmh: n
   speedKmh,
 });
 
+export const display = (n: number, wheel: Position, kPa: number | null): Observation => ({
+  kind: 'display',
+  at: minute(n),
+  wheel,
+  kPa,
+});
+
 /** All four gauged at placard, but for what is said. */
 export const gauges = (n: number, but: Partial<Record<Position, number>> = {}): Observation[] =>
   roadWheels.map((wheel) => gauge(n, wheel, but[wheel] ?? placard[wheel]));

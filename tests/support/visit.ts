@@ -20,4 +20,45 @@ export async function expectMove(page: Page, label: string): Promise<void> {
   await expect(foot.getByRole('button', { name: label, exact: true })).toBeEnabled();
 }
 
+/** What the next move is, once it can be taken. */
+export async function nextMoveOf(page: Page): Promise<string> {
+  const button = page.getByRole('group', { name: 'Next move' }).getByRole('button').last();
+  await expect(button).toBeEnabled();
+  return (await button.textContent())?.trim() ?? '';
+}
+
+/**
+ * Takes the moves that measure, in whatever order the job asks for them, until it asks for this one. Fails
+ * after more of them than any car needs.
+ */
+export async function measureUntil(
+  page: Page,
+  until: string,
+  take: (move: string) => Promise<void>,
+): Promise<void> {
+  for (let n = 0; n < 30; n += 1) {
+    const move = await settledMoveOf(page);
+    if (move === until) return;
+    await take(move);
+    await expect.poll(() => nextMoveOf(page), { timeout: 15_000 }).not.toBe(move);
+  }
+  throw new Error(`${until} was never asked for`);
+}
+
+/** The move that stands once all readings on their way were judged: the same for a while. */
+async function settledMoveOf(page: Page): Promise<string> {
+  let last = '';
+  await expect
+    .poll(
+      async () => {
+        const before = last;
+        last = await nextMoveOf(page);
+        return last === before;
+      },
+      { intervals: [400] },
+    )
+    .toBe(true);
+  return last;
+}
+
 export const hydrated = (page: Page) => expect(page.locator('astro-island[ssr]')).toHaveCount(0);

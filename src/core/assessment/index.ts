@@ -37,7 +37,19 @@ export const lampMeanings = ['none', 'low-pressure', 'malfunction', 'intermitten
 export type LampMeaning = (typeof lampMeanings)[number];
 
 /** The tests a shop can do next. */
-export const tests = ['gauge', 'activation', 'registry', 'lamp', 'drive'] as const;
+export const tests = [
+  'lamp',
+  'gauge',
+  'visual',
+  'activation',
+  'registry',
+  'display',
+  'drive',
+  'reception',
+  'shift',
+  'wheelspeed',
+  'baseline',
+] as const;
 export type Test = (typeof tests)[number];
 
 export interface Evidence {
@@ -55,6 +67,13 @@ export interface Finding {
   /** What to do about it, one sentence. */
   action: string;
 }
+
+/** From this chance on a finding is taken to hold (contract of the assessment). */
+export const holds = 0.5;
+
+/** The findings that are taken to hold, the surest first; the others are possible, no more. */
+export const findingsHeld = ({ findings }: Pick<Assessment, 'findings'>): Finding[] =>
+  findings.filter(({ probability }) => probability >= holds);
 
 export interface Mismatch {
   wheel: Position;
@@ -87,7 +106,29 @@ export interface NextTest {
   test: Test;
   wheel?: Position;
   minutes: number;
+  /** What its answer tells about what is worth doing differently. */
   bits: number;
+  /** Minutes of shop time its answers may be expected to save, beyond its own. */
+  savesMinutes: number;
+  /** What it tells most about. */
+  about?: { code: FindingCode; wheels: Position[] };
+}
+
+/** Whether enough is known to act. */
+export interface Decision {
+  verdict: 'act' | 'check-first';
+  /** What is worth acting on as things stand, what saves most first. */
+  on: { code: FindingCode; wheels: Position[] }[];
+  /** Minutes of shop time that acting now may be expected to cost for what of it is wrong. */
+  wrongMinutes: number;
+  /** … and for what is left though it may be true. */
+  leftMinutes: number;
+}
+
+/** Something in the job that cannot be, and where: a dotted path into the job file, and one sentence. */
+export interface Inconsistency {
+  path: string;
+  message: string;
 }
 
 export interface Assessment {
@@ -98,4 +139,6 @@ export interface Assessment {
   registration?: { ok: boolean; mismatches: Mismatch[] };
   positions?: Partial<Record<Position, Position>>;
   nextTests: NextTest[];
+  decision: Decision;
+  inconsistencies?: Inconsistency[];
 }

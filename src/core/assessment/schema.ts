@@ -44,6 +44,20 @@ export const assessmentSchema = z.looseObject({
   registration: z.looseObject({ ok: z.boolean(), mismatches: z.array(mismatchSchema) }).optional(),
   positions: z.partialRecord(position, position).optional(),
   nextTests: z.array(
-    z.looseObject({ test: z.enum(tests), wheel: position.optional(), minutes: z.number(), bits: z.number() }),
+    z.looseObject({
+      test: z.enum(tests),
+      wheel: position.optional(),
+      minutes: z.number(),
+      bits: z.number(),
+      savesMinutes: z.number(),
+      about: z.looseObject({ code: z.enum(findingCodes), wheels: z.array(position) }).optional(),
+    }),
   ),
+  decision: z.looseObject({
+    verdict: z.enum(['act', 'check-first']),
+    on: z.array(z.looseObject({ code: z.enum(findingCodes), wheels: z.array(position) })),
+    wrongMinutes: z.number(),
+    leftMinutes: z.number(),
+  }),
+  inconsistencies: z.array(z.looseObject({ path: z.string(), message: z.string() })).optional(),
 });

@@ -14,7 +14,7 @@ import {
   silent,
 } from '../../../tests/support/car';
 import { assessmentSchema } from '../assessment/schema';
-import { findingCodes } from '../assessment';
+import { findingCodes, holds } from '../assessment';
 import type { Job, Observation } from '../job';
 import { jobSchema } from '../job/schema';
 import { columnsOf } from '../ledger/column';
@@ -22,8 +22,8 @@ import { proofOf } from '../proof';
 import { sheetOf } from '../sheet';
 import { nextMove, stationOf, stations } from '../visit';
 import type { Position } from '../wheel';
-import { isCalm, titleOf, wording } from './actions';
-import { certainties, decibans } from './certainty';
+import { isCalm, titleOf, wording } from './wording';
+import { decibans } from './weights';
 import { assess } from '.';
 
 const mirror: Record<Position, Position> = { LF: 'RF', RF: 'LF', RR: 'LR', LR: 'RR', SP: 'SP' };
@@ -38,7 +38,8 @@ function mirrored(job: Job): Job {
 const summary = (job: Job, rename: (wheel: Position) => Position = (wheel) => wheel) =>
   assess(job)
     .findings.map(
-      ({ code, wheels, probability }) => `${code} ${wheels.map(rename).sort().join()} ${probability}`,
+      ({ code, wheels, probability }) =>
+        `${code} ${wheels.map(rename).sort().join()} ${probability.toFixed(9)}`,
     )
     .sort();
 
@@ -113,9 +114,12 @@ describe('an assessment', () => {
       expect(summary(jobWith([...seen, lamp(-5, 'off')]))).toEqual(summary(jobWith(seen)));
   });
 
-  it('of nothing seen says nothing', () => {
-    expect(assess(jobWith([])).findings).toEqual([]);
-    expect(assess(jobWith([])).registration).toBeUndefined();
+  it('of nothing seen gives back what was likely before, and nothing that holds', () => {
+    const { findings, registration } = assess(jobWith([]));
+    expect(findings.every(({ probability, evidence }) => probability < holds && evidence.length === 0)).toBe(
+      true,
+    );
+    expect(registration).toBeUndefined();
   });
 
   it('puts the surest first', () => {
@@ -125,15 +129,20 @@ describe('an assessment', () => {
     }
   });
 
-  it('offers what was not looked at, the cheapest first', () => {
-    const { nextTests } = assess(jobWith([lamp(0, 'off'), gauge(1, 'LF', 230)]));
-    expect(nextTests[0]).toMatchObject({ test: 'gauge', wheel: 'RF' });
+  it('offers what tells most for its minutes, and nothing where nothing can change', () => {
+    const { nextTests, decision } = assess(jobWith([lamp(0, 'flash-then-steady'), gauge(1, 'LF', 230)]));
+    const rates = nextTests.map(({ bits, minutes }) => bits / minutes);
+    expect(rates).toEqual([...rates].sort((a, b) => b - a));
+    expect(
+      nextTests
+        .filter(({ test }) => test === 'gauge')
+        .map(({ wheel }) => wheel)
+        .sort(),
+    ).toEqual(['LR', 'RF', 'RR']);
     expect(nextTests.map(({ test }) => test)).not.toContain('lamp');
-    expect(nextTests.map(({ minutes }) => minutes)).toEqual(
-      nextTests.map(({ minutes }) => minutes).sort((a, b) => a - b),
-    );
+    expect(decision.verdict).toBe('check-first');
     const all = [lamp(0, 'off'), ...gauges(1), ...scans(2), registry(3), ...lives(4, undefined, 62)];
-    expect(assess(jobWith(all)).nextTests).toEqual([]);
+    expect(assess(jobWith(all)).decision).toMatchObject({ verdict: 'act', on: [] });
   });
 });
 
@@ -160,25 +169,36 @@ describe('the wording', () => {
   });
 });
 
-describe('certainty', () => {
+describe('the weight of an observation', () => {
   it('in decibans is ten times the logarithm of the odds', () => {
     expect(decibans(0.5)).toBe(0);
     expect(decibans(10 / 11)).toBeCloseTo(10, 9);
     expect(decibans(1 / 11)).toBeCloseTo(-10, 9);
+    expect(decibans(1)).toBe(decibans(0.99999999));
   });
 
-  it('is never certain, and always more likely than not', () => {
-    for (const probability of Object.values(certainties)) {
-      expect(probability).toBeGreaterThan(0.5);
-      expect(probability).toBeLessThan(1);
+  it('is that of setting it aside: the odds are off by so much without it', () => {
+    const seen = [
+      lamp(0, 'flash-then-steady'),
+      ...gauges(1),
+      ...scans(2, { RR: [silent(2, 'RR'), silent(3, 'RR', 'magnet')] }),
+    ];
+    const chance = (observations: Observation[]) =>
+      assess(jobWith(observations)).findings.find(
+        ({ code, wheels }) => code === 'sensor-silent' && wheels.includes('RR'),
+      )?.probability ?? 0;
+    const found = assess(jobWith(seen)).findings.find(({ code }) => code === 'sensor-silent');
+    expect(found?.evidence.length).toBeGreaterThan(1);
+    for (const { observation, decibans: weight } of found?.evidence ?? []) {
+      const without = seen.filter((_, index) => index !== observation);
+      expect(decibans(chance(seen)) - decibans(chance(without))).toBeCloseTo(weight, 6);
     }
   });
 
-  it('of a finding is what its evidence adds up to', () => {
+  it('is told for everything that holds', () => {
     for (const seen of eventful) {
-      for (const { probability, evidence } of assess(jobWith(seen)).findings) {
-        const sum = evidence.reduce((total, { decibans: each }) => total + each, 0);
-        expect(sum).toBeCloseTo(decibans(probability), 9);
+      for (const { evidence, probability, code } of assess(jobWith(seen)).findings) {
+        if (probability >= holds) expect(evidence.length, code).toBeGreaterThan(0);
       }
     }
   });

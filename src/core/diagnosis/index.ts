@@ -1,75 +1,111 @@
-import { findingCodes, type Assessment, type Finding, type NextTest } from '../assessment';
+import { findingCodes, holds, type Assessment, type Finding, type FindingCode } from '../assessment';
 import { targetsFor } from '../filling';
 import type { Job } from '../job';
 import { lampMeaning, lampTomorrow } from '../lamp';
+import { ledgerOf } from '../ledger';
 import { compareRegistration } from '../registration';
-import { inWalkingOrder } from '../wheel';
-import { wording } from './actions';
-import { certainties, decibans } from './certainty';
-import { swapById, swapByPressure } from './rules/positions';
-import { statementsOn } from './rules';
-import { sceneOf, type Scene, type Statement } from './scene';
-import { minutesFor } from './tests';
+import { inWalkingOrder, type Position } from '../wheel';
+import { Cells } from './cells';
+import { claimsFrom, type Claim, type Judgement } from './claims';
+import { evidenceOf } from './evidence';
+import type { Experience } from './experience';
+import { inconsistenciesOf } from './inconsistencies';
+import { model } from './model';
+import { posteriorOf } from './posterior';
+import { priorsFor } from './priors';
+import { decisionFrom } from './decision';
+import { weigherOf } from './weights';
+import { nextTests } from './next-tests';
+import { wording } from './wording';
 
-export { titleOf, toRead, wording } from './actions';
+export { titleOf, toRead, wording } from './wording';
+export type { Experience } from './experience';
 
-/** What follows from a job. Pure: the same job gives the same assessment. */
-export function assess(job: Job): Assessment {
-  const scene = sceneOf(job);
-  const tomorrow = lampTomorrow(job, scene.ledger);
-  const registration = compareRegistration(job, scene.ledger);
-  const swap = swapById(scene) ?? swapByPressure(scene);
+/** Everything at least this likely is told (contract of the assessment). */
+const leastTold = 0.05;
+/** Under this, V, with the engine off, a module may brown out while it is written. */
+export const leastVoltsToWrite = model.supply.leastVolts;
+
+/** What follows from a job. Pure: the same job, and the same experience of the shop, give the same assessment. */
+export function assess(job: Job, experience?: Experience): Assessment {
+  const { judgement, told, priors, cells } = judged(job, experience);
+  const { ledger } = judgement;
+  const codes = told.map(({ code }) => code);
+  const findings = findingsFrom(told, weigherOf(job, judgement, priors, cells, codes));
+  const tomorrow = lampTomorrow(job, ledger);
+  const registration = compareRegistration(job, ledger);
+  const inconsistencies = inconsistenciesOf(job);
+  const positions = positionsFrom(judgement);
+  const tests = nextTests(judgement);
   return {
     format: 'hacienda.assessment/1',
-    findings: findingsFrom(statementsOn(scene)),
-    targets: targetsFor(job, scene.ledger),
-    lamp: { meaning: lampMeaning(scene.ledger.lamp?.seen), ...(tomorrow && { tomorrow }) },
+    findings,
+    targets: targetsFor(job, ledger),
+    lamp: { meaning: lampMeaning(ledger.lamp?.seen), ...(tomorrow && { tomorrow }) },
     ...(registration && { registration }),
-    ...(swap && Object.keys(swap.map).length > 0 && { positions: swap.map }),
-    nextTests: nextTests(scene),
+    ...(Object.keys(positions).length > 0 && { positions }),
+    nextTests: tests,
+    decision: decisionFrom(findings, tests),
+    ...(inconsistencies.length > 0 && { inconsistencies }),
   };
 }
 
-/** One finding per code, with all its wheels; the surest first, then in the order of the vocabulary. */
-function findingsFrom(statements: Statement[]): Finding[] {
+/** The same judgement without its reasons: what holds, what to check next, and whether to act. */
+export function verdictOn(
+  job: Job,
+  experience?: Experience,
+): Pick<Assessment, 'findings' | 'nextTests' | 'decision'> {
+  const { judgement, told } = judged(job, experience);
+  const findings = findingsFrom(told, () => []);
+  const tests = nextTests(judgement);
+  return { findings, nextTests: tests, decision: decisionFrom(findings, tests) };
+}
+
+function judged(job: Job, experience: Experience | undefined) {
+  const ledger = ledgerOf(job);
+  const evidence = evidenceOf(job, ledger);
+  const priors = priorsFor(evidence.context, experience);
+  const cells = new Cells(priors);
+  const judgement: Judgement = { evidence, ledger, posterior: posteriorOf(evidence, priors, cells) };
+  const told = claimsFrom(judgement).filter(({ chance }) => chance >= leastTold);
+  return { judgement, told, priors, cells };
+}
+
+/** A way to say what each observation adds to a finding. */
+export type Weigh = (code: FindingCode, wheels: readonly Position[]) => Finding['evidence'];
+
+/** The wheels a finding holds at stand together in one; each other wheel it may hold at stands alone. The surest first. */
+function findingsFrom(told: readonly Claim[], weigh: Weigh): Finding[] {
   return findingCodes
-    .flatMap((code): Finding[] => {
-      const same = statements.filter((statement) => statement.code === code);
-      if (same.length === 0) return [];
-      const probability = Math.min(...same.map(({ certainty }) => certainties[certainty]));
-      const because = [...new Set(same.flatMap((statement) => statement.because))];
-      // A rule does not weigh: what it is sure of is shared out evenly over what it rests on.
-      const share = decibans(probability) / because.length;
-      return [
-        {
-          code,
-          wheels: inWalkingOrder(same.flatMap(({ wheel }) => wheel ?? [])),
-          probability,
-          evidence: because.map((observation) => ({ observation, decibans: share })),
-          action: wording[code].action,
-        },
+    .flatMap((code) => {
+      const same = told.filter((claim) => claim.code === code);
+      const sure = same.filter(({ chance }) => chance >= holds);
+      const groups = [
+        ...(sure.length > 0 ? [sure] : []),
+        ...same.filter(({ chance }) => chance < holds).map((claim) => [claim]),
       ];
+      return groups.map((group): Finding => {
+        const wheels = inWalkingOrder(group.flatMap(({ wheel }) => wheel ?? []));
+        return {
+          code,
+          wheels,
+          probability: Math.min(...group.map(({ chance }) => chance)),
+          evidence: weigh(code, wheels),
+          action: wording[code].action,
+        };
+      });
     })
     .sort((a, b) => b.probability - a.probability);
 }
 
-/**
- * What has not been looked at, cheapest first. Without a probability model each is taken for one
- * open yes-or-no question: one bit.
- */
-function nextTests({ job, ledger, wheels, monitored }: Scene): NextTest[] {
-  const open: Omit<NextTest, 'minutes' | 'bits'>[] = [
-    ...(ledger.lamp ? [] : [{ test: 'lamp' as const }]),
-    ...wheels.filter((wheel) => !ledger.gauge[wheel]).map((wheel) => ({ test: 'gauge' as const, wheel })),
-    ...monitored
-      .filter((wheel) => ledger.sensor[wheel]?.kind !== 'heard')
-      .map((wheel) => ({ test: 'activation' as const, wheel })),
-    ...(job.vehicle.tpms.kind !== 'none' && !ledger.registry && monitored.length > 0
-      ? [{ test: 'registry' as const }]
-      : []),
-    ...(monitored.some((wheel) => !ledger.live[wheel]?.seen.kPa) ? [{ test: 'drive' as const }] : []),
-  ];
-  return open
-    .map((test) => ({ ...test, minutes: minutesFor[test.test], bits: 1 }))
-    .sort((a, b) => a.minutes - b.minutes);
+/** Display position to true wheel, for the wheels that have most likely moved. */
+function positionsFrom({ evidence, posterior }: Judgement): Partial<Record<Position, Position>> {
+  const { wheels } = evidence.context;
+  const map: Partial<Record<Position, Position>> = {};
+  for (const at of posterior.order()) {
+    const position = wheels[at.position];
+    const wheel = wheels[at.wheel];
+    if (position && wheel && wheel !== position && posterior.moved(at.wheel) >= holds) map[position] = wheel;
+  }
+  return map;
 }

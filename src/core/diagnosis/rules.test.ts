@@ -14,10 +14,14 @@ import {
   silent,
 } from '../../../tests/support/car';
 import type { Job, Observation } from '../job';
+import { holds } from '../assessment';
 import { assess } from '.';
 
-/** What the rules find, as "code wheels". */
-const found = (job: Job) => assess(job).findings.map(({ code, wheels }) => [code, ...wheels].join(' '));
+/** What is taken to hold, as "code wheels". */
+const found = (job: Job) =>
+  assess(job)
+    .findings.filter(({ probability }) => probability >= holds)
+    .map(({ code, wheels }) => [code, ...wheels].join(' '));
 const only = (...observations: Observation[][]) => found(jobWith(observations.flat()));
 const indirect = {
   tpms: { kind: 'indirect' as const, positions: undefined, lowOnKPa: undefined, lowOffKPa: undefined },
@@ -31,7 +35,7 @@ describe('a tire', () => {
 
   it('within 7 kPa of placard is neither', () => {
     expect(only([gauge(1, 'LF', 223)])).toEqual([]);
-    expect(only([gauge(1, 'LF', 222.9)])).toEqual(['tire-underinflated LF']);
+    expect(only([gauge(1, 'LF', 222)])).toEqual(['tire-underinflated LF']);
   });
 
   it('refilled is no longer low', () => {
@@ -43,9 +47,10 @@ describe('a tire', () => {
     expect(only([gauge(1, 'LF', 345, { tire: 'warm', tireC: 60 })])).toEqual([]);
   });
 
-  it('warm at an unknown temperature is low if it is low even so, and otherwise not judged', () => {
+  it('warm at an unknown temperature stands lower than it reads, and nobody can say by how much', () => {
     expect(only([gauge(1, 'LF', 170, { tire: 'warm' })])).toEqual(['tire-low LF']);
-    expect(only([gauge(1, 'LF', 200, { tire: 'warm' })])).toEqual([]);
+    expect(only([gauge(1, 'LF', 200, { tire: 'warm' })])).toEqual(['tire-underinflated LF']);
+    expect(only([gauge(1, 'LF', 240, { tire: 'warm' })])).toEqual([]);
   });
 
   it('that lost more than the gauge may err leaks; a colder reading of the same air does not', () => {
@@ -89,7 +94,7 @@ describe('all tires down together', () => {
 describe('a lit lamp', () => {
   it('is latched between its two figures, and not once every tire is above both', () => {
     expect(only([lamp(0, 'steady')], gauges(1, { LF: 199 }))).toContain('lamp-latched LF');
-    expect(only([lamp(0, 'steady')], gauges(1, { LF: 200 })).join()).not.toContain('latched');
+    expect(only([lamp(0, 'steady')], gauges(1, { LF: 203 })).join()).not.toContain('latched');
   });
 
   it('that makes no bulb check is a system that may be off; a dark one that does is not', () => {

@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import type { Position } from '../wheel';
 import type {
   carWriteSchema,
   climateSchema,
@@ -40,10 +41,30 @@ export interface Placed<Kind extends ObservationKind> {
 
 /** All observations of one kind, in the order seen. */
 export function allOf<Kind extends ObservationKind>(job: Job, kind: Kind): Placed<Kind>[] {
-  return job.observations.flatMap((observation, index) =>
-    observation.kind === kind ? [{ index, seen: observation as Seen<Kind> }] : [],
-  );
+  const all: Placed<Kind>[] = [];
+  for (let index = 0; index < job.observations.length; index += 1) {
+    const seen = job.observations[index];
+    if (seen?.kind === kind) all.push({ index, seen: seen as Seen<Kind> });
+  }
+  return all;
 }
+
+/** Kinds of observation that are made at one wheel, or of one position. */
+export type WheelKind = 'gauge' | 'activation' | 'visual' | 'wheelspeed' | 'live' | 'display';
+
+/** All observations of one kind at one wheel, oldest first; of two at one time, the one recorded later is last. */
+export function atWheel<Kind extends WheelKind>(job: Job, kind: Kind, wheel: Position): Placed<Kind>[] {
+  const all: Placed<Kind>[] = [];
+  for (let index = 0; index < job.observations.length; index += 1) {
+    const seen = job.observations[index];
+    if (seen?.kind === kind && (seen as { wheel: Position }).wheel === wheel) {
+      all.push({ index, seen: seen as Seen<Kind> });
+    }
+  }
+  return all.length > 1 ? all.sort((a, b) => timeOf(a) - timeOf(b)) : all;
+}
+
+const timeOf = ({ seen }: { seen: { at: string } }): number => Date.parse(seen.at);
 
 /** The latest by time; of two at one time, the one recorded later. */
 export function latest<Item extends { index: number; seen: { at: string } }>(

@@ -19,7 +19,7 @@ export const serviceWords: Record<string, string> = {
   repair: 'tire repaired',
 };
 
-const signWords: Record<Seen<'visual'>['sign'], string> = {
+export const signWords: Record<Seen<'visual'>['sign'], string> = {
   flat: 'flat',
   object: 'object in the tread',
   sidewall: 'sidewall damaged',
@@ -84,4 +84,6 @@ export function sureness(probability: number): string {
   return probability >= 0.7 ? 'Likely' : 'Possible';
 }
 
-export const percent = (probability: number): string => `${Math.round(probability * 100)} %`;
+/** Never "100 %": nothing measured is that sure. */
+export const percent = (probability: number): string =>
+  probability > 0.99 ? 'over 99 %' : `${Math.round(probability * 100)} %`;

@@ -35,6 +35,8 @@ export interface Column {
   sensor: SensorCell | undefined;
   held: { id: string | null; agrees: boolean | undefined } | 'not-read' | undefined;
   live: { kPa: number | null; speedKmh: number | undefined } | undefined;
+  /** What the driver's display shows for this position. */
+  display: { kPa: number | null } | undefined;
 }
 
 export type SensorCell =
@@ -57,6 +59,7 @@ export function columnsOf(job: Job, assessment: Pick<Assessment, 'targets'>): Co
       kPa: ledger.live[wheel].seen.kPa,
       speedKmh: ledger.live[wheel].seen.speedKmh,
     },
+    display: ledger.display[wheel] && { kPa: ledger.display[wheel].seen.kPa },
   }));
 }
 

@@ -5,7 +5,16 @@
 
 /** The form for comparing: upper case, no blanks, no hyphens. */
 export function canonicalId(id: string): string {
-  return id.replace(/[\s-]/g, '').toUpperCase();
+  return isCanonical(id) ? id : id.replace(/[\s-]/g, '').toUpperCase();
+}
+
+/** Only digits and capitals: most IDs are, and they are compared often. */
+function isCanonical(id: string): boolean {
+  for (let at = 0; at < id.length; at += 1) {
+    const code = id.charCodeAt(at);
+    if (!((code >= 48 && code <= 57) || (code >= 65 && code <= 90))) return false;
+  }
+  return true;
 }
 
 export function sameId(a: string, b: string): boolean {

@@ -1,4 +1,4 @@
-import type { Assessment } from '../assessment';
+import { findingsHeld, type Assessment } from '../assessment';
 import { assess } from '../diagnosis';
 import { gaugeWarning } from '../gauge';
 import { allOf, type CarWrite, type Job, type Placed } from '../job';
@@ -61,8 +61,8 @@ export function sheetOf(job: Job): Sheet {
         heard: scan?.kind === 'heard' ? scan.reply.id : undefined,
       };
     }),
-    asFound: assess(beforeChanges(job)).findings.filter(({ code }) => code !== 'sensors-asleep'),
-    now: assess(job).findings.filter(({ code }) => code !== 'sensors-asleep'),
+    asFound: findingsHeld(assess(beforeChanges(job))).filter(({ code }) => code !== 'sensors-asleep'),
+    now: findingsHeld(assess(job)).filter(({ code }) => code !== 'sensors-asleep'),
     done: [
       ...(job.repairs ?? []).map(({ wheel }): Deed => ({ kind: 'repaired', wheel })),
       ...fills(job),

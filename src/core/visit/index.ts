@@ -1,9 +1,19 @@
-import type { Assessment, Finding, FindingCode } from '../assessment';
+import {
+  findingsHeld,
+  type Assessment,
+  type Finding,
+  type FindingCode,
+  type NextTest,
+  type Test,
+} from '../assessment';
+import { silentAfterTries } from '../diagnosis/tries';
 import type { Job } from '../job';
 import { ledgerOf, type Ledger } from '../ledger';
 import { monitoredWheels, placardKPa, placardToleranceKPa, wheelsOf } from '../placard';
 import { proofOf, writeVerdict, type Check, type Proof } from '../proof';
-import { roadWheels, type Position } from '../wheel';
+import { roadWheels, walkingOrder, type Position } from '../wheel';
+
+export { silentAfterTries } from '../diagnosis/tries';
 
 /** The stations of a visit, in the order they are passed. Each can be reached at any time. */
 export const stations = [
@@ -31,12 +41,16 @@ export type Move =
   | { kind: 'clear-codes' }
   | { kind: 'drive' }
   | { kind: 'look-at-lamp' }
+  /** A look at a wheel: tread, sidewall, stem. */
+  | { kind: 'look'; wheel: Position }
+  /** Another check, done by hand and written down: what the display shows, a logged drive … */
+  | { kind: 'check'; test: CheckedByHand; wheel?: Position }
   | { kind: 'act'; finding: Finding }
   | { kind: 'hand-over' }
   | { kind: 'done' };
 
-/** Two silent tries with different triggers, then the wheel is recorded as silent and left. */
-export const silentAfterTries = 2;
+/** Tests whose result somebody types in. */
+export type CheckedByHand = Extract<Test, 'display' | 'reception' | 'shift' | 'wheelspeed' | 'baseline'>;
 
 export interface MoveContext {
   assessment: Assessment;
@@ -47,22 +61,28 @@ export interface MoveContext {
   hasTool: boolean;
 }
 
-/** The next move of a visit: first what is unknown of a write, then measure, put right, prove. */
-export function nextMove(job: Job, { assessment, handedOver, hasLead, hasTool }: MoveContext): Move {
+/**
+ * The next move of a visit: first what is unknown of a write; then, as long as a check is worth its minutes,
+ * the check; then put right what holds; then prove it, measuring what has not been measured yet.
+ */
+export function nextMove(job: Job, context: MoveContext): Move {
+  const { assessment, handedOver, hasLead } = context;
   if (handedOver) return { kind: 'done' };
   const ledger = ledgerOf(job);
   const pending = (job.carWrites ?? []).some(
     (write) => writeVerdict(write) === 'unknown' && write === lastOfKind(job, write.kind),
   );
   if (pending && hasLead) return { kind: 'read-back' };
+  if (roadWheels.some((wheel) => placardKPa(job, wheel) === undefined)) return { kind: 'placard' };
 
-  const measure = nextMeasurement(job, ledger, hasLead, hasTool);
-  if (measure) return measure;
+  const check = worthwhileCheck(job, ledger, context);
+  if (check) return check;
 
-  const part = firstOf(assessment, needsPart);
+  const held = findingsHeld(assessment);
+  const part = firstOf(held, needsPart);
   if (part) return { kind: 'act', finding: part };
   if (assessment.registration && !assessment.registration.ok && hasLead) {
-    return assessment.findings.some(({ code }) => code === 'supply-voltage-low')
+    return held.some(({ code }) => code === 'supply-voltage-low')
       ? { kind: 'support-supply' }
       : { kind: 'write-ids' };
   }
@@ -71,9 +91,72 @@ export function nextMove(job: Job, { assessment, handedOver, hasLead, hasTool }:
   );
   if (fill?.addKPa !== undefined) return { kind: 'fill', wheel: fill.wheel, addKPa: fill.addKPa };
 
-  const work = firstOf(assessment, needsHands);
+  const work = firstOf(held, needsHands);
   if (work) return { kind: 'act', finding: work };
-  return moveFromProof(proofOf(job), hasLead);
+  return toProve(job, ledger, context) ?? moveFromProof(proofOf(job), hasLead);
+}
+
+/** A test the shop can do now and whose answers are worth more than its minutes, as a move. */
+function worthwhileCheck(job: Job, ledger: Ledger, context: MoveContext): Move | undefined {
+  const best = nextOnTheWalk(context.assessment.nextTests.filter(({ test }) => canDo(test, job, context)));
+  return best && asMove(best.test, best.wheel, ledger);
+}
+
+/**
+ * The test to do next: the one that gains most for its minutes. One goes round the car anyway, so of tests
+ * of one kind that are worth about as much it is the next on the walk. Undefined where none is worth it.
+ */
+export function nextOnTheWalk(tests: readonly NextTest[]): NextTest | undefined {
+  const worth = tests.filter(({ savesMinutes }) => savesMinutes > 0);
+  const [best] = worth;
+  const alike = worth.filter(
+    ({ test, bits }) => best && test === best.test && bits >= best.bits * aboutAsMuch,
+  );
+  const wheel = walkingOrder.find((position) => alike.some((test) => test.wheel === position));
+  return alike.find((test) => test.wheel === wheel) ?? best;
+}
+
+const aboutAsMuch = 0.5;
+
+function canDo(test: Test, job: Job, { hasLead, hasTool }: MoveContext): boolean {
+  switch (test) {
+    case 'activation':
+      return hasTool;
+    case 'registry':
+    case 'drive':
+      return hasLead && job.vehicle.tpms.kind === 'direct';
+    default:
+      return true;
+  }
+}
+
+function asMove(test: Test, wheel: Position | undefined, ledger: Ledger): Move {
+  switch (test) {
+    case 'gauge':
+      return {
+        kind: 'gauge',
+        wheel: wheel ?? 'LF',
+        again: wheel !== undefined && ledger.gauge[wheel] !== undefined,
+      };
+    case 'activation': {
+      const scan = wheel && ledger.sensor[wheel];
+      return { kind: 'wake', wheel: wheel ?? 'LF', tries: scan?.kind === 'silent' ? scan.tries.length : 0 };
+    }
+    case 'visual':
+      return { kind: 'look', wheel: wheel ?? 'LF' };
+    case 'registry':
+      return { kind: 'read-car' };
+    case 'drive':
+      return { kind: 'drive' };
+    case 'lamp':
+      return { kind: 'look-at-lamp' };
+    case 'display':
+    case 'reception':
+    case 'shift':
+    case 'wheelspeed':
+    case 'baseline':
+      return { kind: 'check', test, ...(wheel && { wheel }) };
+  }
 }
 
 /** Findings that call for another part before anything is written. */
@@ -91,25 +174,16 @@ const needsHands: readonly FindingCode[] = [
   'rolling-radius-off',
 ];
 
-function firstOf(assessment: Assessment, codes: readonly FindingCode[]): Finding | undefined {
-  return assessment.findings.find(({ code }) => codes.includes(code));
+function firstOf(held: readonly Finding[], codes: readonly FindingCode[]): Finding | undefined {
+  return held.find(({ code }) => codes.includes(code));
 }
 
-function nextMeasurement(job: Job, ledger: Ledger, hasLead: boolean, hasTool: boolean): Move | undefined {
-  if (roadWheels.some((wheel) => placardKPa(job, wheel) === undefined)) return { kind: 'placard' };
+/** What the proof needs and nobody has measured yet, in the order of the walk. */
+function toProve(job: Job, ledger: Ledger, { hasLead, hasTool }: MoveContext): Move | undefined {
   const ungauged = wheelsOf(job).find((wheel) => !ledger.gauge[wheel]);
   if (ungauged) return { kind: 'gauge', wheel: ungauged, again: false };
-  if (hasTool) {
-    const unheard = monitoredWheels(job).find((wheel) => {
-      const scan = ledger.sensor[wheel];
-      return (
-        !scan || (scan.kind === 'silent' && scan.tries.length < silentAfterTries) || scan.kind === 'unclear'
-      );
-    });
-    const scan = unheard && ledger.sensor[unheard];
-    if (unheard)
-      return { kind: 'wake', wheel: unheard, tries: scan?.kind === 'silent' ? scan.tries.length : 0 };
-  }
+  const unheard = monitoredWheels(job).find((wheel) => !isScanned(ledger, wheel));
+  if (hasTool && unheard) return asMove('activation', unheard, ledger);
   if (hasLead && job.vehicle.tpms.kind === 'direct' && !ledger.registry) return { kind: 'read-car' };
   return undefined;
 }
@@ -151,6 +225,8 @@ export function stationOf(move: Move): Station {
     case 'read-car':
       return 'car';
     case 'act':
+    case 'look':
+    case 'check':
       return 'follows';
     case 'write-ids':
     case 'read-back':
@@ -164,4 +240,34 @@ export function stationOf(move: Move): Station {
     case 'done':
       return 'hand-over';
   }
+}
+
+/** Whether what a station is for has been done, whatever the order it was done in. */
+export function isPassed(station: Station, job: Job, proof: Proof): boolean {
+  const ledger = ledgerOf(job);
+  switch (station) {
+    case 'placard':
+      return roadWheels.every((wheel) => placardKPa(job, wheel) !== undefined);
+    case 'gauge':
+      return wheelsOf(job).every((wheel) => ledger.gauge[wheel]);
+    case 'scan':
+      return monitoredWheels(job).every((wheel) => isScanned(ledger, wheel));
+    case 'car':
+      return ledger.registry !== undefined;
+    case 'write': {
+      const write = lastOfKind(job, 'registry');
+      return write !== undefined && writeVerdict(write) === 'worked';
+    }
+    case 'prove':
+      return proof.proved;
+    case 'follows':
+    case 'hand-over':
+      return false;
+  }
+}
+
+/** Heard clearly, or silent often enough to be taken for silent. */
+function isScanned(ledger: Ledger, wheel: Position): boolean {
+  const scan = ledger.sensor[wheel];
+  return scan?.kind === 'heard' || (scan?.kind === 'silent' && scan.tries.length >= silentAfterTries);
 }

@@ -1,6 +1,6 @@
 import type { Finding } from '../../core/assessment';
 import { cautionForWork } from '../../core/cautions';
-import { titleOf, wording } from '../../core/diagnosis/actions';
+import { titleOf, wording } from '../../core/diagnosis/wording';
 import type { Job } from '../../core/job';
 import { describe, percent, sureness } from '../../core/job/words';
 import type { UnitChoice } from '../../core/units';

@@ -1,7 +1,6 @@
 import type { Assessment } from '../../core/assessment';
-import { isCalm, titleOf, toRead } from '../../core/diagnosis/actions';
 import type { Job } from '../../core/job';
-import { describe, lampWords, percent, sureness } from '../../core/job/words';
+import { lampWords } from '../../core/job/words';
 import { ledgerOf } from '../../core/ledger';
 import { latchesOf } from '../../core/lamp';
 import { formatDifference, pressure, type UnitChoice } from '../../core/units';
@@ -10,12 +9,10 @@ import { compareSizes, parseTireSize } from '../../core/tire-size';
 import { axleOf } from '../../core/wheel';
 import { notesOf } from '../../core/visit/view';
 import { Button } from '../kit/Button';
+import { Findings } from './Findings';
 import { fitWords } from './fit-words';
 import { lampFigures } from './lamp-figures';
 import styles from './Follows.module.css';
-
-/** So many observations are named under a finding; the rest is counted. */
-const namedEvidence = 3;
 
 interface FollowsProps {
   job: Job;
@@ -30,18 +27,22 @@ interface FollowsProps {
   onTonight: () => void;
   onLosses: () => void;
   onTires: () => void;
+  onWhatIf: () => void;
+  /** The finding whose reasons are shown. */
+  shown: string | undefined;
+  onShow: (key: string | undefined) => void;
 }
 
 /** What follows from all that was seen, in plain words, with how sure and why. */
 export function Follows(props: FollowsProps) {
   const { job, judged, assessment, units, closed, onLamp, onWeather, onTonight, onLosses, onTires } = props;
+  const { onWhatIf, shown, onShow } = props;
   const ledger = ledgerOf(job);
   const { lamp } = ledger;
   const figures = lampFigures(job, units);
   const latches = latchesOf(job, ledger, assessment.targets);
   const unfit = unfitTires(job);
   const bench = notesOf(job).bench ?? [];
-  const findings = toRead(assessment.findings);
   const { tomorrow } = assessment.lamp;
   return (
     <section className={styles.follows} aria-labelledby="follows">
@@ -86,31 +87,8 @@ export function Follows(props: FollowsProps) {
             {words}
           </p>
         ))}
-        {findings.length === 0 && (
-          <p className={styles.empty}>Nothing can be said yet. Take the next move.</p>
-        )}
-        <ul className={styles.follows}>
-          {findings.map(({ code, wheels, probability, evidence, action }) => (
-            <li key={code} className={`${styles.finding} ${isCalm(code) ? styles.calm : ''}`}>
-              <div className={styles.title}>
-                <b>{titleOf({ code, wheels })}</b>
-                <span className={styles.sure}>
-                  {sureness(probability)}, {percent(probability)}
-                </span>
-              </div>
-              <ul>
-                {evidence.slice(0, namedEvidence).map(({ observation }) => {
-                  const seen = judged.observations[observation];
-                  return seen && <li key={observation}>{describe(seen, units)}</li>;
-                })}
-                {evidence.length > namedEvidence && (
-                  <li>and {evidence.length - namedEvidence} more readings</li>
-                )}
-              </ul>
-              <p>{action}</p>
-            </li>
-          ))}
-        </ul>
+        <Findings {...{ judged, assessment, units, shown, onShow }} />
+        <Button onClick={onWhatIf}>What if</Button>
       </div>
       {bench.length > 0 && (
         <ul className={styles.bench} aria-label="From the bench">

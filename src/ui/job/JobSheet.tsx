@@ -1,17 +1,27 @@
 import { ArrowLeft, Check, FileDown, Keyboard } from 'lucide-react';
 import { lazy, Suspense, useEffect, useState, type ComponentType } from 'react';
-import type { Finding } from '../../core/assessment';
+import { findingsHeld, type Finding } from '../../core/assessment';
 import type { School } from '../../core/filling';
 import type { CarWrite } from '../../core/job';
 import { serviceWords } from '../../core/job/words';
 import { columnsOf } from '../../core/ledger/column';
 import { writeVerdict } from '../../core/proof';
 import { distance, format, type UnitChoice } from '../../core/units';
-import { stationOf, stations, type Move, type Station } from '../../core/visit';
+import {
+  isPassed,
+  nextMove,
+  stationOf,
+  stations,
+  type CheckedByHand,
+  type Move,
+  type Station,
+} from '../../core/visit';
 import { notesOf, plateOf, type VisitView } from '../../core/visit/view';
 import { walkingOrder, type Position } from '../../core/wheel';
 import { Button } from '../kit/Button';
 import { Dialog } from '../kit/Dialog';
+import { cellsThatSpeak } from './evidence-cells';
+import { keyOf } from './Findings';
 import { Follows } from './Follows';
 import { GaugeDialog } from './GaugeDialog';
 import styles from './JobSheet.module.css';
@@ -21,6 +31,7 @@ import { Ledger } from './Ledger';
 import { moveWords, stationNames } from './moves';
 import { HandOverDialog, ProveDialog } from './ProveDialog';
 import { ScanDialog } from './ScanDialog';
+import { useAssessment } from './use-assessment';
 import { useVisit } from './use-visit';
 
 /** Dialogs are fetched while the first look at the sheet is taken: it shows without them. */
@@ -36,17 +47,35 @@ const ActDialog = later(() => import('./ActDialog').then((found) => found.ActDia
 const WriteRun = later(() => import('./WriteRun').then((found) => found.WriteRun));
 const TonightDialog = later(() => import('./TonightDialog').then((found) => found.TonightDialog));
 const LossesDialog = later(() => import('./LossesDialog').then((found) => found.LossesDialog));
+const LookDialog = later(() => import('./LookDialog').then((found) => found.LookDialog));
+const CheckDialog = later(() => import('./CheckDialog').then((found) => found.CheckDialog));
+const WhatIfDialog = later(() => import('./WhatIfDialog').then((found) => found.WhatIfDialog));
 const TiresDialog = later(() => import('./TiresDialog').then((found) => found.TiresDialog));
 
 type Open =
   | { kind: 'gauge' | 'scan'; wheel: Position }
   | { kind: 'losses'; wheel?: Position }
   | { kind: 'act'; finding: Finding }
+  | { kind: 'look'; wheel: Position }
+  | { kind: 'check'; test: CheckedByHand }
   | {
-      kind: 'placard' | 'weather' | 'tonight' | 'tires' | 'lamp' | 'prove' | 'hand-over' | 'keys' | 'no-lead';
+      kind:
+        | 'placard'
+        | 'weather'
+        | 'tonight'
+        | 'tires'
+        | 'lamp'
+        | 'prove'
+        | 'hand-over'
+        | 'keys'
+        | 'no-lead'
+        | 'what-if';
     }
   /** `write`: the key of a write that is looked at; none while a new one is prepared. */
   | { kind: 'write'; write?: string };
+
+/** After a silent try another trigger: what the next one is. */
+const triggers = ['pulsed', 'continuous', 'magnet'] as const;
 
 /** How long a wait is called by its name alone, s; after that the seconds are counted beside it. */
 const countAfterS = 3;
@@ -58,8 +87,24 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
   const [chosen, setChosen] = useState<Position>();
   const base = `/api/jobs/${view.id}`;
   const closed = view.state === 'handed-over';
-  const columns = columnsOf(job, view.assessment);
-  const words = moveWords(view.move, units);
+  const { job: judged, assessment } = useAssessment(job, view);
+  const held = findingsHeld(assessment);
+  const [shownFinding, setShownFinding] = useState<string>();
+  const speaks = cellsThatSpeak(
+    judged,
+    held.find((finding) => keyOf(finding) === shownFinding),
+  );
+  const columns = columnsOf(job, assessment);
+  const move =
+    judged === view.job
+      ? view.move
+      : nextMove(judged, {
+          assessment,
+          handedOver: closed,
+          hasLead: view.devices.lead,
+          hasTool: view.devices.tool,
+        });
+  const words = moveWords(move, units);
   const busy =
     visit.busy &&
     (visit.busy.seconds >= countAfterS ? `${visit.busy.what} ${visit.busy.seconds} s` : visit.busy.what);
@@ -106,7 +151,7 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
       case 'fill':
         return setOpen({ kind: 'gauge', wheel: move.wheel });
       case 'wake':
-        return void wake(move.wheel, move.tries === 0 ? 'pulsed' : 'continuous');
+        return void wake(move.wheel, triggers[move.tries] ?? 'magnet');
       case 'read-car':
       case 'support-supply':
         return void readCar();
@@ -127,6 +172,10 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
           : readCar());
       case 'look-at-lamp':
         return setOpen({ kind: 'lamp' });
+      case 'look':
+        return setOpen({ kind: 'look', wheel: move.wheel });
+      case 'check':
+        return setOpen({ kind: 'check', test: move.test });
       case 'act':
         return setOpen({ kind: 'act', finding: move.finding });
       case 'hand-over':
@@ -178,7 +227,7 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
     if (wheel && columns.some((column) => column.wheel === wheel)) return setChosen(wheel);
     switch (key) {
       case 'Enter':
-        return take(view.move);
+        return take(move);
       case 'g':
         return setOpen({ kind: 'gauge', wheel: chosen ?? 'LF' });
       case 'w':
@@ -189,6 +238,10 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
         return setOpen({ kind: 'placard' });
       case 'v':
         return setOpen({ kind: 'prove' });
+      case 'e':
+        return setOpen({ kind: 'look', wheel: chosen ?? 'LF' });
+      case 'i':
+        return setOpen({ kind: 'what-if' });
       case '?':
         return setOpen({ kind: 'keys' });
     }
@@ -197,7 +250,7 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
   const notes = notesOf(job);
   const refused = visit.waiting.filter((item) => item.refused !== undefined);
   const unsent = visit.waiting.length - refused.length;
-  const passed = (station: Station) => stations.indexOf(station) < stations.indexOf(stationOf(view.move));
+  const passed = (station: Station) => isPassed(station, job, view.proof);
 
   return (
     <main className={styles.sheet}>
@@ -232,8 +285,8 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
           <button
             key={station}
             type="button"
-            ref={station === stationOf(view.move) ? intoView : undefined}
-            aria-current={station === stationOf(view.move) ? 'step' : undefined}
+            ref={station === stationOf(move) ? intoView : undefined}
+            aria-current={station === stationOf(move) ? 'step' : undefined}
             onClick={() => visitStation(station)}
             disabled={closed}
           >
@@ -245,7 +298,8 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
       <fieldset className={styles.ledger} aria-label="Ledger" disabled={closed}>
         <Ledger
           columns={columns}
-          findings={view.assessment.findings}
+          findings={held}
+          speaks={speaks}
           units={units}
           chosen={chosen}
           onGauge={(wheel) => setOpen({ kind: 'gauge', wheel })}
@@ -256,9 +310,12 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
       <aside className={styles.side}>
         <Follows
           job={job}
-          judged={view.job}
-          assessment={view.assessment}
+          judged={judged}
+          assessment={assessment}
           units={units}
+          shown={shownFinding}
+          onShow={setShownFinding}
+          onWhatIf={() => setOpen({ kind: 'what-if' })}
           closed={closed}
           onLamp={() => setOpen({ kind: 'lamp' })}
           onWeather={() => setOpen({ kind: 'weather' })}
@@ -303,7 +360,7 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
           weight="main"
           className={styles.move}
           busy={open ? undefined : busy}
-          onClick={() => take(view.move)}
+          onClick={() => take(move)}
         >
           {words.label}
         </Button>
@@ -382,6 +439,15 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
             onClose={close}
           />
         )}
+        {open?.kind === 'look' && (
+          <LookDialog first={open.wheel} columns={columns} onRecord={record} onClose={close} />
+        )}
+        {open?.kind === 'check' && (
+          <CheckDialog test={open.test} job={job} units={units} onRecord={record} onClose={close} />
+        )}
+        {open?.kind === 'what-if' && (
+          <WhatIfDialog job={judged} assessment={assessment} units={units} onClose={close} />
+        )}
         {open?.kind === 'lamp' && (
           <LampDialog jobId={view.id} practice={view.devices.practice} onRecord={record} onClose={close} />
         )}
@@ -408,7 +474,7 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
         {open?.kind === 'act' && (
           <ActDialog
             finding={open.finding}
-            job={view.job}
+            job={judged}
             units={units}
             onGauge={(wheel) => setOpen({ kind: 'gauge', wheel })}
             onScan={(wheel) => setOpen({ kind: 'scan', wheel })}

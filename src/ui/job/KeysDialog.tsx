@@ -9,6 +9,8 @@ const keys = [
   ['L', 'the lamp'],
   ['P', 'the placard'],
   ['V', 'prove it'],
+  ['E', 'look at the chosen wheel: tread, sidewall, stem'],
+  ['I', 'what if'],
   ['Esc', 'close what is open'],
   ['?', 'these keys'],
 ] as const;

@@ -2,7 +2,7 @@ import { CircleCheck, CircleMinus, TrendingDown, TrendingUp } from 'lucide-react
 import type { ReactNode } from 'react';
 import type { Agreement } from '../../core/agreement';
 import type { Finding, Target } from '../../core/assessment';
-import { isCalm, wording } from '../../core/diagnosis/actions';
+import { isCalm, wording } from '../../core/diagnosis/wording';
 import type { Column } from '../../core/ledger/column';
 import { groupedId } from '../../core/sensor-id';
 import {
@@ -15,11 +15,14 @@ import {
   type UnitChoice,
 } from '../../core/units';
 import { positionName, type Position } from '../../core/wheel';
+import type { Source, Speaks } from './evidence-cells';
 import styles from './Ledger.module.css';
 
 interface LedgerProps {
   columns: Column[];
   findings: readonly Finding[];
+  /** Which cells speak for the finding that is looked at, and which against it. */
+  speaks: (source: Source, wheel: Position) => Speaks | undefined;
   units: UnitChoice;
   chosen: Position | undefined;
   onGauge: (wheel: Position) => void;
@@ -28,15 +31,36 @@ interface LedgerProps {
 }
 
 /** A column per wheel in walking order, a row per source, the balance under the line. */
-export function Ledger({ columns, findings, units, chosen, onGauge, onPlacard, onScan }: LedgerProps) {
-  const row = (name: string, label: string, cell: (column: Column) => ReactNode) => (
+export function Ledger({
+  columns,
+  findings,
+  speaks,
+  units,
+  chosen,
+  onGauge,
+  onPlacard,
+  onScan,
+}: LedgerProps) {
+  const row = (
+    name: Source | 'placard' | 'target' | 'balance',
+    label: string,
+    cell: (column: Column) => ReactNode,
+  ) => (
     <tr className={styles[name]}>
       <th scope="row">{label}</th>
-      {columns.map((column) => (
-        <td key={column.wheel} className={column.wheel === chosen ? styles.chosen : undefined}>
-          {cell(column)}
-        </td>
-      ))}
+      {columns.map((column) => {
+        const says =
+          name === 'placard' || name === 'target' || name === 'balance'
+            ? undefined
+            : speaks(name, column.wheel);
+        const classes = [column.wheel === chosen && styles.chosen, says && styles[says]].filter(Boolean);
+        return (
+          <td key={column.wheel} className={classes.join(' ') || undefined}>
+            {cell(column)}
+            {says && <span className={styles.says}>{says}</span>}
+          </td>
+        );
+      })}
     </tr>
   );
   const anySensor = columns.some(({ sensor }) => sensor);
@@ -105,6 +129,16 @@ export function Ledger({ columns, findings, units, chosen, onGauge, onPlacard, o
                 ) : (
                   <span className={styles.small}>{(live.speedKmh ?? 0) > 0 ? 'nothing' : 'asleep'}</span>
                 ))}
+            </div>
+          ))}
+        {columns.some(({ display }) => display) &&
+          row('display', `Display, ${units.pressure}`, ({ display }) => (
+            <div className={styles.cell}>
+              {display && (
+                <span className={display.kPa === null ? styles.small : styles.id}>
+                  {display.kPa === null ? 'nothing' : figure(pressure, display.kPa, units.pressure)}
+                </span>
+              )}
             </div>
           ))}
         {row('balance', 'Balance', (column) => (

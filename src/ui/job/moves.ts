@@ -1,6 +1,6 @@
-import { titleOf } from '../../core/diagnosis/actions';
+import { titleOf } from '../../core/diagnosis/wording';
 import { formatDifference, pressure, type UnitChoice } from '../../core/units';
-import type { Move, Station } from '../../core/visit';
+import type { CheckedByHand, Move, Station } from '../../core/visit';
 import { positionName } from '../../core/wheel';
 
 export const stationNames: Record<Station, string> = {
@@ -55,6 +55,13 @@ export function moveWords(move: Move, units: UnitChoice): { label: string; why: 
         label: 'Look at the lamp',
         why: 'Ignition off and on: it must light for its check, then go out.',
       };
+    case 'look':
+      return {
+        label: `Look at ${move.wheel}`,
+        why: `Tread, sidewall and stem of the ${positionName[move.wheel]} wheel.`,
+      };
+    case 'check':
+      return checkWords[move.test];
     case 'act':
       return {
         label: titleOf(move.finding),
@@ -66,3 +73,27 @@ export function moveWords(move: Move, units: UnitChoice): { label: string; why: 
       return { label: 'Open the sheet', why: 'This job is handed over.' };
   }
 }
+
+/** Checks that are done by hand and typed in. */
+export const checkWords: Record<CheckedByHand, { label: string; why: string }> = {
+  display: {
+    label: 'Note the display',
+    why: 'What the driver sees for each wheel, held against the gauge, tells whether wheels changed places.',
+  },
+  reception: {
+    label: 'Log a drive',
+    why: 'A longer drive with the log running: the sensor that misses check-ins the others make is the one.',
+  },
+  shift: {
+    label: 'Change one tire',
+    why: 'Take 25 kPa off one tire, wait for the display, and see which figure moves.',
+  },
+  wheelspeed: {
+    label: 'Compare wheel speeds',
+    why: 'A straight, steady drive with the lead in: each wheel against the mean of the four.',
+  },
+  baseline: {
+    label: 'Store the reference',
+    why: 'With all tires cold at placard, store the reference anew and drive.',
+  },
+};

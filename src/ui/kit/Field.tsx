@@ -95,3 +95,39 @@ export function Select({ label, hint, options, onValue, ...select }: SelectProps
     </div>
   );
 }
+
+interface PicksProps<Value extends string> {
+  label: string;
+  options: readonly { value: Value; label: string }[];
+  values: readonly Value[];
+  onValues: (values: Value[]) => void;
+}
+
+/** Any of a few, all in sight. */
+export function Picks<Value extends string>({ label, options, values, onValues }: PicksProps<Value>) {
+  const name = useId();
+  return (
+    <fieldset className={styles.choice}>
+      <legend className={styles.label}>{label}</legend>
+      <div className={styles.options}>
+        {options.map((option) => (
+          <label key={option.value} className={styles.option}>
+            <input
+              type="checkbox"
+              name={name}
+              checked={values.includes(option.value)}
+              onChange={({ target }) =>
+                onValues(
+                  target.checked
+                    ? [...values, option.value]
+                    : values.filter((value) => value !== option.value),
+                )
+              }
+            />
+            {option.label}
+          </label>
+        ))}
+      </div>
+    </fieldset>
+  );
+}

@@ -1,0 +1,34 @@
+import { contract, judged, physics, practice } from './figure';
+
+/** What instruments may be off by: standard deviations, kPa unless said otherwise. */
+export const noise = {
+  gaugeKPa: practice(1.6, 'a good gauge in a trained hand, where its own figure is not known'),
+  untrustedGaugeKPa: judged(14, 'a public air line'),
+  gaugeSlip: judged(
+    0.00003,
+    'a reading that has nothing to do with the tire, and nobody noticed: wrong wheel',
+  ),
+  untrustedSlip: judged(0.1, 'the same with a gauge nobody trusts'),
+  /** A figure out of the blue lies anywhere in this span. */
+  anyKPa: judged(400, 'what a gauge can show of road tires'),
+  temperatureK: practice(1.5, 'air inside against air outside, for a tire called cold or a measured one'),
+  unknownWarmK: { rise: practice(18, 'driven in'), sd: judged(9, 'town to motorway') },
+  sensorKPa: practice(2, 'a sound sensor beside a good gauge'),
+  displayKPa: judged(1.6, 'what a display rounds to, and how old its figure is'),
+  liveParkedKPa: judged(2, 'the same air as the tool heard'),
+  liveDrivingKPa: { rise: practice(4, 'tires warm up on the way'), sd: judged(8, 'more on a motorway') },
+  /** A gauge reading and a sensor's belong together within this time. */
+  oneStopMinutes: practice(45, 'nobody drove in between'),
+  /** The tire was filled between the scan and the first reading of the gauge. */
+  filledUnseen: judged(0.02, 'a fill that nobody wrote down'),
+  showsInStepsOfKPa: contract(1, 'figures are compared as they are shown: 175 is at 175'),
+} as const;
+
+/** A sensor that reads wrong: further off than the contract's figure, by a broad curve. */
+export const inaccuracy = {
+  moreThanKPa: contract(10, 'off from a trusted gauge by more than this'),
+  sdKPa: judged(35, 'from just wrong to absurd'),
+} as const;
+
+/** How tires react where no temperature is known. */
+export const usualNowC = physics(15, 'a standard day; only differences matter');

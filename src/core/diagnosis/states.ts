@@ -1,0 +1,133 @@
+import type { FindingCode } from '../assessment';
+
+/** Findings that are true or not at one wheel. A state of a wheel carries them as bits, in this order. */
+export const wheelFindings = [
+  'tire-low',
+  'tire-underinflated',
+  'tire-overinflated',
+  'tire-leaking',
+  'temperature-drop',
+  'lamp-latched',
+  'sensor-silent',
+  'sensor-absent',
+  'sensor-battery-low',
+  'sensor-inaccurate',
+  'sensor-wrong-type',
+  'sensor-intermittent',
+  'id-not-registered',
+  'id-mistyped',
+  'rolling-radius-off',
+] as const satisfies readonly FindingCode[];
+
+export type WheelFinding = (typeof wheelFindings)[number];
+
+export const bit = Object.fromEntries(wheelFindings.map((code, place) => [code, 1 << place])) as Record<
+  WheelFinding,
+  number
+>;
+
+/** What a wheel gives the lamp cause to show, the worst last; the lamp shows the worst of all wheels. */
+export const causes = ['nothing', 'between-on-and-off', 'intermittent', 'low', 'malfunction'] as const;
+export type Cause = (typeof causes)[number];
+export const causeCount = causes.length;
+export const causeIndex = Object.fromEntries(causes.map((cause, place) => [cause, place])) as Record<
+  Cause,
+  number
+>;
+
+/**
+ * Takes one way a wheel can be: its weight (prior times likelihood of what was seen, not normalised), the
+ * bits of its findings, and the cause it gives the lamp.
+ */
+export type Emit = (weight: number, findings: number, cause: number) => void;
+
+/** Takes the ways a tire can be, and those of one whose sensor is off: by how far, and what its figure gives the lamp. */
+export interface TireSink {
+  add: Emit;
+  addOff: (weight: number, findings: number, off: Off) => void;
+}
+
+/** Of a sensor that is off: the chance that it is off by more than counts, and what the lamp makes of its figure. */
+export interface Off {
+  outside: number;
+  low: number;
+  between: number;
+}
+
+/**
+ * The states of a wheel summed up: for each finding, and in row 0 for all of them together, the weight by
+ * cause. Row `soundRow` holds the states with no finding at all.
+ */
+export type Sums = Float64Array;
+export const soundRow = wheelFindings.length + 1;
+export const rows = wheelFindings.length + 2;
+
+/** The states that blame nothing. A pressure between the lamp's two figures is no fault where the lamp is dark. */
+const faults = ~bit['lamp-latched'];
+export const isSound = (findings: number): boolean => (findings & faults) === 0;
+
+/** Which rows are asked for: a judgement of one more or one less observation asks only for what it is told of. */
+export interface Wanted {
+  tire: readonly number[];
+  sensor: readonly number[];
+  sound: boolean;
+}
+
+const isOfTire = (code: WheelFinding): boolean =>
+  code.startsWith('tire') ||
+  code === 'temperature-drop' ||
+  code === 'lamp-latched' ||
+  code === 'sensor-inaccurate';
+
+/** The rows of these findings; with `sound`, of the states without any as well. */
+export function wantedRows(codes: readonly WheelFinding[], sound: boolean): Wanted {
+  const rowsWhere = (ofTire: boolean) =>
+    wheelFindings.flatMap((code, at) => (codes.includes(code) && isOfTire(code) === ofTire ? [at + 1] : []));
+  return { tire: rowsWhere(true), sensor: rowsWhere(false), sound };
+}
+
+export const allRows = wantedRows(wheelFindings, true);
+
+export const emptySums = (): Sums => new Float64Array(rows * causeCount);
+
+/** Adds states up. */
+export class Adder implements TireSink {
+  readonly sums = emptySums();
+
+  add(weight: number, findings: number, cause: number): void {
+    const { sums } = this;
+    sums[cause] = (sums[cause] ?? 0) + weight;
+    if (isSound(findings)) {
+      const sound = soundRow * causeCount + cause;
+      sums[sound] = (sums[sound] ?? 0) + weight;
+    }
+    for (let rest = findings; rest !== 0; rest &= rest - 1) {
+      const at = (32 - Math.clz32(rest & -rest)) * causeCount + cause;
+      sums[at] = (sums[at] ?? 0) + weight;
+    }
+  }
+
+  addOff(weight: number, findings: number, { outside, low, between }: Off): void {
+    if (low > 0) this.addSplit(weight * low, findings, causeIndex.low, outside);
+    if (between > 0) this.addSplit(weight * between, findings, causeIndex['between-on-and-off'], outside);
+    this.addSplit(weight * (1 - low - between), findings, causeIndex.nothing, outside);
+  }
+
+  /** As two states, one of them inaccurate. */
+  private addSplit(weight: number, findings: number, cause: number, outside: number): void {
+    const { sums } = this;
+    sums[cause] = (sums[cause] ?? 0) + weight;
+    const inaccurate = inaccurateRow * causeCount + cause;
+    sums[inaccurate] = (sums[inaccurate] ?? 0) + weight * outside;
+    if (isSound(findings)) {
+      const sound = soundRow * causeCount + cause;
+      sums[sound] = (sums[sound] ?? 0) + weight * (1 - outside);
+    }
+    for (let rest = findings; rest !== 0; rest &= rest - 1) {
+      const at = (32 - Math.clz32(rest & -rest)) * causeCount + cause;
+      sums[at] = (sums[at] ?? 0) + weight;
+    }
+  }
+}
+
+const inaccurateRow = wheelFindings.indexOf('sensor-inaccurate') + 1;

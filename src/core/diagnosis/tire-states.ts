@@ -1,0 +1,296 @@
+import type { Measured, PositionEvidence, WheelEvidence } from './evidence';
+import { model } from './model';
+import { normalBelow, normalDensity } from './normal';
+import { bit, type Off, type TireSink } from './states';
+
+/** What is assumed while the states of a tire are worked out. */
+export interface TireAssumptions {
+  /** The sensor reads as it should, or is off by anything. */
+  accuracy: 'sound' | 'off';
+  /** All tires went with the temperature since the last fill, to about this, kPa; undefined: they did not. */
+  cooledToKPa: number | undefined;
+  /** What the sensor said to the tool, kPa at now. */
+  replyKPa: number | undefined;
+  /** What the car shows of this sensor. */
+  shown: PositionEvidence['shown'];
+  /** The car has stored a code for low pressure here: the factor for a low tire, and for another. */
+  lowCode: { low: number; other: number };
+  leakingPrior: number;
+}
+
+/**
+ * The ways a tire can stand, each with its weight: its pressure by where it lies between the lines, whether
+ * it leaks, whether it went with the cold. The pressure itself and the sensor's error are normal given how
+ * the tire was kept, so they are integrated in closed form. Within one such way the place of the pressure,
+ * the error of a sensor that is off, and what the lamp makes of its figure are taken as independent.
+ */
+export function tireStates(wheel: WheelEvidence, assumed: TireAssumptions, sink: TireSink): void {
+  const isOff = assumed.accuracy === 'off';
+  const offsetVariance = (isOff ? model.inaccuracy.sdKPa : model.noise.sensorKPa) ** 2;
+  const readings = readingsOf(wheel, assumed, offsetVariance);
+  for (const kept of waysKept(wheel, assumed)) {
+    for (const reading of readings) {
+      const belief = combine(kept, reading, offsetVariance);
+      if (belief.evidence > 0)
+        spread(
+          wheel,
+          assumed,
+          kept,
+          belief,
+          isOff ? offOf(wheel, belief, reading, offsetVariance) : undefined,
+          sink,
+        );
+    }
+  }
+}
+
+/** A way the tire was kept: one normal curve, with the weight of each fate it may have had. */
+interface Kept {
+  meanKPa: number;
+  variance: number;
+  fates: readonly { findings: number; weight: number }[];
+}
+
+/** How the tire was kept: the mixture of the model, with what was read over time and seen by eye. */
+function waysKept(wheel: WheelEvidence, { cooledToKPa, leakingPrior }: TireAssumptions): Kept[] {
+  const { standing, faults } = model;
+  const { kept, slack, over, neglected, cooled } = standing;
+  const placard = wheel.placardKPa ?? usualPlacardKPa;
+  const doubt = wheel.placardKPa === undefined ? unknownPlacardSdKPa ** 2 : 0;
+  const leaking = leakingPrior * wheel.leak.leaking;
+  const sound = (1 - leakingPrior) * wheel.leak.sound;
+  const share = cooledToKPa === undefined ? 1 : 1 - cooled.share;
+  const stillFull = leaking * faults.tire.leakStillFull;
+  const fates = (part: number, leaks: number) => [
+    { findings: 0, weight: sound * part },
+    ...(leaks > 0 ? [{ findings: bit['tire-leaking'], weight: leaks }] : []),
+  ];
+  const ways: Kept[] = [
+    {
+      meanKPa: placard + kept.offsetKPa,
+      variance: kept.sdKPa ** 2 + doubt,
+      fates: fates(share * kept.share, stillFull / 2),
+    },
+    {
+      meanKPa: placard + slack.offsetKPa,
+      variance: slack.sdKPa ** 2 + doubt,
+      fates: fates(share * slack.share, stillFull / 2),
+    },
+    {
+      meanKPa: placard + over.offsetKPa,
+      variance: over.sdKPa ** 2 + doubt,
+      fates: fates(share * over.share, 0),
+    },
+    {
+      // The neglected and the leaking stand alike: one reading does not tell a leak. The cold spares neither.
+      meanKPa: neglected.ofPlacard * placard,
+      variance: (neglected.sdOfPlacard * placard) ** 2 + doubt,
+      fates: fates(neglected.share, leaking - stillFull),
+    },
+  ];
+  if (cooledToKPa !== undefined) {
+    ways.push({
+      meanKPa: cooledToKPa + cooled.offsetKPa,
+      variance: cooled.sdKPa ** 2 + doubt,
+      fates: [{ findings: bit['temperature-drop'], weight: sound * cooled.share * (1 - neglected.share) }],
+    });
+  }
+  return ways;
+}
+
+/** Where no placard was entered: a usual one, and a wide doubt about it (judgement). */
+const usualPlacardKPa = 235;
+const unknownPlacardSdKPa = 30;
+
+/** One way the figures hang together: which of them speak of the tire as it stands now. */
+interface Reading {
+  weight: number;
+  gauge: Measured | undefined;
+  sensor: Measured | undefined;
+  /** The sensor against an earlier gauge reading, kPa, where that is what it speaks of. */
+  earlier: { differenceKPa: number; variance: number } | undefined;
+}
+
+function readingsOf(wheel: WheelEvidence, assumed: TireAssumptions, offsetVariance: number): Reading[] {
+  const readings: Reading[] = [];
+  for (const read of gaugesOf(wheel)) {
+    for (const scan of scansOf(wheel, assumed.replyKPa, offsetVariance)) {
+      for (const show of showsOf(wheel, assumed.shown, offsetVariance)) {
+        const joined = joint(scan.reply, show.figures);
+        readings.push({
+          weight: read.weight * scan.weight * show.weight * joined.agreement,
+          gauge: read.gauge,
+          sensor: joined.figure,
+          earlier: scan.earlier,
+        });
+      }
+    }
+  }
+  return readings;
+}
+
+/** The gauge read this tire; or its figure has nothing to do with it. */
+function gaugesOf({ gauge }: WheelEvidence): { weight: number; gauge: Measured | undefined }[] {
+  if (!gauge) return [{ weight: 1, gauge: undefined }];
+  return [
+    { weight: 1 - gauge.slip, gauge },
+    { weight: gauge.slip / model.noise.anyKPa, gauge: undefined },
+  ];
+}
+
+/** The tool heard the pressure of now; or that of before a fill, where the gauge was read before and after. */
+function scansOf(
+  { gaugeBeforeScan, scannedFirst }: WheelEvidence,
+  replyKPa: number | undefined,
+  offsetVariance: number,
+): { weight: number; reply: Measured | undefined; earlier: Reading['earlier'] }[] {
+  if (replyKPa === undefined) return [{ weight: 1, reply: undefined, earlier: undefined }];
+  const reply = { kPa: replyKPa, sdKPa: replySdKPa };
+  if (gaugeBeforeScan) {
+    const variance = gaugeBeforeScan.sdKPa ** 2 + reply.sdKPa ** 2;
+    const differenceKPa = reply.kPa - gaugeBeforeScan.kPa;
+    return [
+      { weight: 0.5, reply, earlier: undefined },
+      {
+        weight: 0.5 * normalDensity(differenceKPa, variance + offsetVariance),
+        reply: undefined,
+        earlier: { differenceKPa, variance },
+      },
+    ];
+  }
+  if (!scannedFirst) return [{ weight: 1, reply, earlier: undefined }];
+  const { filledUnseen, anyKPa } = model.noise;
+  return [
+    { weight: 1 - filledUnseen, reply, earlier: undefined },
+    { weight: filledUnseen / anyKPa, reply: undefined, earlier: undefined },
+  ];
+}
+
+/** The car's figures are of now, or of before the last fill; or they were kept from long before. */
+function showsOf(
+  { beforeFill, filledMs }: WheelEvidence,
+  shown: TireAssumptions['shown'],
+  offsetVariance: number,
+): { weight: number; figures: readonly Measured[] }[] {
+  if (shown.length === 0) return [{ weight: 1, figures: shown }];
+  const { stale } = model.hearing;
+  const { anyKPa } = model.noise;
+  let then = 1;
+  for (const figure of shown) {
+    if (figure.ms >= filledMs) continue;
+    const read = beforeFill.findLast(({ ms }) => ms <= figure.ms) ?? beforeFill[0];
+    then *= read
+      ? normalDensity(figure.kPa - read.kPa, figure.sdKPa ** 2 + read.sdKPa ** 2 + offsetVariance)
+      : 1 / anyKPa;
+  }
+  return [
+    { weight: (1 - stale) * then, figures: shown.filter(({ ms }) => ms >= filledMs) },
+    { weight: stale / anyKPa ** shown.length, figures: [] },
+  ];
+}
+
+/** What a sensor's figure is rounded to, kPa: its error is the sensor's own. */
+const replySdKPa = 0.7;
+
+/** Several figures of one sensor as one, and how well they agree (the density of their differences). */
+function joint(
+  reply: Measured | undefined,
+  others: readonly Measured[],
+): { figure: Measured | undefined; agreement: number } {
+  let figure = reply;
+  let agreement = 1;
+  for (const next of others) {
+    if (!figure) {
+      figure = next;
+      continue;
+    }
+    const a: number = figure.sdKPa ** 2;
+    const b = next.sdKPa ** 2;
+    agreement *= normalDensity(next.kPa - figure.kPa, a + b);
+    figure = { kPa: (figure.kPa * b + next.kPa * a) / (a + b), sdKPa: Math.sqrt((a * b) / (a + b)) };
+  }
+  return { figure, agreement };
+}
+
+/** The tire's pressure given how it was kept and what was read, and how likely those readings were. */
+interface Belief {
+  mean: number;
+  variance: number;
+  evidence: number;
+  /** By the gauge alone. */
+  gaugedMean: number;
+  gaugedVariance: number;
+}
+
+function combine(kept: Kept, { weight, gauge, sensor }: Reading, offsetVariance: number): Belief {
+  let mean = kept.meanKPa;
+  let variance = kept.variance;
+  let evidence = weight;
+  if (gauge) {
+    const error = gauge.sdKPa ** 2;
+    evidence *= normalDensity(gauge.kPa - mean, variance + error);
+    mean += (variance / (variance + error)) * (gauge.kPa - mean);
+    variance *= error / (variance + error);
+  }
+  const gaugedMean = mean;
+  const gaugedVariance = variance;
+  if (sensor) {
+    const error = sensor.sdKPa ** 2 + offsetVariance;
+    evidence *= normalDensity(sensor.kPa - mean, variance + error);
+    mean += (variance / (variance + error)) * (sensor.kPa - mean);
+    variance *= error / (variance + error);
+  }
+  return { mean, variance, evidence, gaugedMean, gaugedVariance };
+}
+
+function offOf(
+  { lines }: WheelEvidence,
+  { gaugedMean, gaugedVariance }: Belief,
+  { sensor, earlier }: Reading,
+  offsetVariance: number,
+): Off {
+  const limit = model.inaccuracy.moreThanKPa + model.noise.showsInStepsOfKPa / 2;
+  const difference = sensor ? sensor.kPa - gaugedMean : (earlier?.differenceKPa ?? 0);
+  const error = sensor ? gaugedVariance + sensor.sdKPa ** 2 : (earlier?.variance ?? Number.POSITIVE_INFINITY);
+  const gain = offsetVariance / (offsetVariance + error);
+  const sd = Math.sqrt(offsetVariance * (1 - gain));
+  const outside =
+    1 - normalBelow((limit - gain * difference) / sd) + normalBelow((-limit - gain * difference) / sd);
+  // The lamp goes by the sensor's figure, not by the tire.
+  const figure = gaugedVariance + offsetVariance;
+  const heard = sensor ? figure / (figure + sensor.sdKPa ** 2) : 0;
+  const figureMean = gaugedMean + heard * ((sensor?.kPa ?? 0) - gaugedMean);
+  const figureSd = Math.sqrt(figure * (1 - heard));
+  const low = belowLine(lines.low, figureMean, figureSd);
+  return { outside, low, between: belowLine(lines.off, figureMean, figureSd) - low };
+}
+
+/** A line that is not known lies at minus or plus infinity. */
+function belowLine(line: number, mean: number, sd: number): number {
+  if (line === Number.NEGATIVE_INFINITY) return 0;
+  return line === Number.POSITIVE_INFINITY ? 1 : normalBelow((line - mean) / sd);
+}
+
+/** Shares the weight out over the places between the lines. */
+function spread(
+  { bands }: WheelEvidence,
+  { lowCode }: TireAssumptions,
+  { fates }: Kept,
+  { mean, variance, evidence }: Belief,
+  off: Off | undefined,
+  sink: TireSink,
+): void {
+  const sd = Math.sqrt(variance);
+  let under = 0;
+  for (const { upTo, findings, cause } of bands) {
+    const below = belowLine(upTo, mean, sd);
+    const share = below - under;
+    under = below;
+    if (share <= 0) continue;
+    const likelihood = evidence * share * ((findings & bit['tire-low']) === 0 ? lowCode.other : lowCode.low);
+    for (const fate of fates) {
+      if (off) sink.addOff(fate.weight * likelihood, findings | fate.findings, off);
+      else sink.add(fate.weight * likelihood, findings | fate.findings, cause);
+    }
+  }
+}

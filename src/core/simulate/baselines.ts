@@ -1,0 +1,100 @@
+import type { Finding, FindingCode, Test } from '../assessment';
+import { minutes as minuteFigures } from '../diagnosis/model/costs';
+import { numbersOf } from '../diagnosis/model';
+import type { Job } from '../job';
+import { ledgerOf } from '../ledger';
+import { placardKPa, placardToleranceKPa } from '../placard';
+import { compareRegistration } from '../registration';
+import { roadWheels, type Position } from '../wheel';
+import type { TrueCar } from './car';
+import type { Chance } from './chance';
+import { doTest } from './look';
+
+/** Two ways to work without the engine, on the same cars. */
+
+type Held = Pick<Finding, 'code' | 'wheels'>;
+
+const cost = numbersOf(minuteFigures);
+
+/**
+ * The round as it is taught, done in full whatever turns up: look, gauge and wake every wheel, a silent one
+ * twice, read the car; then judged by the patterns of the trade, each reading taken at its word.
+ */
+export function checklistOn(car: TrueCar, start: Job, chance: Chance): { findings: Held[]; minutes: number } {
+  let job = start;
+  // The lamp was looked at when the car was booked in, for either way of working.
+  let minutes = 0;
+  let n = 0;
+  const add = (test: Test, wheel?: Position) => {
+    n += 1;
+    minutes += cost[test];
+    car.job = job;
+    job = { ...job, observations: [...job.observations, ...doTest(car, test, wheel, n, chance)] };
+  };
+  for (const wheel of roadWheels) add('visual', wheel);
+  for (const wheel of roadWheels) add('gauge', wheel);
+  if (car.kind === 'direct') {
+    for (const wheel of roadWheels) add('activation', wheel);
+    for (const wheel of roadWheels)
+      if (ledgerOf(job).sensor[wheel]?.kind === 'silent') add('activation', wheel);
+    add('registry');
+  } else add('wheelspeed');
+  return { findings: byPattern(job), minutes };
+}
+
+function byPattern(job: Job): Held[] {
+  const ledger = ledgerOf(job);
+  const { tpms } = job.vehicle;
+  const on = (code: FindingCode, is: (wheel: Position) => boolean): Held[] => {
+    const wheels = roadWheels.filter(is);
+    return wheels.length > 0 ? [{ code, wheels }] : [];
+  };
+  const placard = (wheel: Position) => placardKPa(job, wheel) ?? 0;
+  const low = (wheel: Position) => tpms.lowOnKPa ?? 0.75 * placard(wheel);
+  const kPa = (wheel: Position) => ledger.gauge[wheel]?.seen.kPa ?? placard(wheel);
+  const scan = (wheel: Position) => ledger.sensor[wheel];
+  const reply = (wheel: Position) => {
+    const found = scan(wheel);
+    return found?.kind === 'heard' ? found.reply : undefined;
+  };
+  const mismatches = compareRegistration(job, ledger)?.mismatches ?? [];
+  const differs = (kind: string) => (wheel: Position) =>
+    mismatches.some((found) => found.wheel === wheel && found.kind === kind);
+  const lit = ledger.lamp?.seen.state;
+  const airIsGood = roadWheels.every((wheel) => kPa(wheel) >= placard(wheel) - placardToleranceKPa);
+  return [
+    ...(ledger.lamp?.seen.bulbCheck === false ? [{ code: 'system-disabled' as const, wheels: [] }] : []),
+    ...(ledger.lamp?.seen.otherLamps ? [{ code: 'wheel-speed-sensor-fault' as const, wheels: [] }] : []),
+    ...on('tire-low', (wheel) => kPa(wheel) <= low(wheel)),
+    ...on('sensor-silent', (wheel) => scan(wheel)?.kind === 'silent'),
+    ...on(
+      'sensor-wrong-type',
+      (wheel) => reply(wheel)?.family !== undefined && reply(wheel)?.family !== tpms.family,
+    ),
+    ...on('id-mistyped', differs('mistyped')),
+    ...on('id-not-registered', differs('absent')),
+    ...on('positions-swapped', differs('elsewhere')),
+    ...on('sensor-battery-low', (wheel) => reply(wheel)?.battery === 'low'),
+    ...on('sensor-inaccurate', (wheel) => Math.abs((reply(wheel)?.kPa ?? kPa(wheel)) - kPa(wheel)) > 10),
+    ...on('tire-overinflated', (wheel) => kPa(wheel) > (tpms.highOnKPa ?? 1.2 * placard(wheel))),
+    ...(tpms.kind === 'indirect' && lit === 'steady' && airIsGood
+      ? [{ code: 'baseline-not-set' as const, wheels: [] }]
+      : []),
+    ...on(
+      'tire-underinflated',
+      (wheel) => kPa(wheel) > low(wheel) && kPa(wheel) < placard(wheel) - placardToleranceKPa,
+    ),
+  ];
+}
+
+/** A sensor sold for a flashing lamp, air for a steady one: nothing measured. The wheel is anybody's guess. */
+export function replaceOnLamp(start: Job): { findings: Held[]; minutes: number } {
+  const state = ledgerOf(start).lamp?.seen.state;
+  const findings: Held[] =
+    state === 'flash-then-steady' || state === 'flash-while-driving'
+      ? [{ code: 'sensor-silent', wheels: ['RR'] }]
+      : state === 'steady'
+        ? [{ code: 'tire-low', wheels: ['LF'] }]
+        : [];
+  return { findings, minutes: 0 };
+}

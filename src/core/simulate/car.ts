@@ -1,0 +1,321 @@
+import type { FindingCode } from '../assessment';
+import type { Job, Observation } from '../job';
+import { atTemperature } from '../pressure';
+import { roadWheels, type Position } from '../wheel';
+import type { Chance } from './chance';
+import { world } from './world';
+
+/** A wheel as it truly is. */
+export interface TrueWheel {
+  wheel: Position;
+  placardKPa: number;
+  /** At the outdoor temperature of now. */
+  kPa: number;
+  leaking: boolean;
+  cooled: boolean;
+  id: string;
+  sensor: 'alive' | 'dead' | 'absent';
+  ending: boolean;
+  wrongType: boolean;
+  intermittent: boolean;
+  offsetKPa: number;
+  registration: 'registered' | 'mistyped' | 'unregistered';
+  oddRadius: boolean;
+}
+
+/** A car as it truly is, and the job as it stands when it is booked in. */
+export interface TrueCar {
+  job: Job;
+  kind: 'direct' | 'indirect';
+  wheels: TrueWheel[];
+  /** By position of the car: the wheel that is there now. */
+  wheelAt: Map<Position, TrueWheel>;
+  held: Map<Position, string | null>;
+  receiverFault: boolean;
+  otherSetHeld: boolean;
+  lampDark: boolean;
+  baselineNotSet: boolean;
+  wheelSpeedFault: boolean;
+  cooled: boolean;
+}
+
+const lowOnKPa = 175;
+const lowOffKPa = 200;
+const highOnKPa = 330;
+
+/** Draws a car; `off` is how far this block of cars is from the world's figures. */
+export function drawCar(chance: Chance, off: (figure: string) => number): TrueCar {
+  const kind = chance.is(0.9) ? 'direct' : 'indirect';
+  const service = chance.weighted(world.services, 'none');
+  const hoursAgo = Math.round(chance.between(1, 200));
+  const work = world.work[service];
+  const rate = (figure: string, base: number) => Math.min(0.6, base * off(figure) * (work[figure] ?? 1));
+  const ageYears = chance.is(0.7) ? Math.round(chance.between(0, 100)) / 10 : undefined;
+  const known = kind === 'direct' && chance.is(0.5);
+  const placard = chance.oneOf<readonly [number, number]>([
+    [230, 220],
+    [240, 240],
+    [220, 250],
+    [250, 230],
+  ]);
+  const nowC = Math.round(chance.between(-8, 28));
+  const fall = chance.is(0.25) ? Math.round(chance.between(12, 30)) : undefined;
+  const cooled = fall !== undefined && chance.is(world.car.cold);
+  const ids = new Set<string>();
+  const newId = () => {
+    let id = '';
+    do
+      id = Array.from({ length: 8 }, () => Math.floor(chance.share() * 16).toString(16))
+        .join('')
+        .toUpperCase();
+    while (ids.has(id));
+    ids.add(id);
+    return id;
+  };
+  const wheels = roadWheels.map((wheel): TrueWheel => {
+    const placardKPa = wheel === 'LF' || wheel === 'RF' ? placard[0] : placard[1];
+    return drawWheel(chance, {
+      wheel,
+      placardKPa,
+      rate,
+      ageYears,
+      id: newId(),
+      cooledBy: cooled ? fall : undefined,
+      nowC,
+    });
+  });
+  const moved = kind === 'direct' && chance.is(rate('moved', world.car.moved));
+  const order = moved ? drawOrder(chance, service === 'rotation') : [0, 1, 2, 3];
+  const wheelAt = new Map(
+    roadWheels.map((position, at) => [position, wheels[order[at] ?? at] ?? drawNever()] as const),
+  );
+  const otherIds =
+    kind === 'direct' && chance.is(world.car.otherSetOnFile)
+      ? [newId(), newId(), newId(), newId()]
+      : undefined;
+  const otherSetHeld = otherIds !== undefined && chance.is(rate('otherSetHeld', world.car.otherSetHeld));
+  const held = new Map(
+    roadWheels.map((position, at) => {
+      if (otherSetHeld) return [position, otherIds[at] ?? null] as const;
+      return [position, heldFor(chance, wheelAt.get(position) ?? drawNever(), newId)] as const;
+    }),
+  );
+  if (otherSetHeld) for (const wheel of wheels) wheel.registration = 'unregistered';
+  const changed = service !== 'none' && service !== 'sensor-replaced';
+  const indirect = kind === 'indirect';
+  const car: TrueCar = {
+    kind,
+    wheels,
+    wheelAt,
+    held,
+    receiverFault: !indirect && chance.is(rate('receiver', world.car.receiver)),
+    otherSetHeld,
+    lampDark: chance.is(rate('lampDark', world.car.lampDark)),
+    baselineNotSet:
+      indirect &&
+      chance.is(rate('baseline', changed ? world.indirect.baselineAfterWork : world.indirect.baseline)),
+    wheelSpeedFault: indirect && chance.is(rate('wheelSpeed', world.indirect.wheelSpeed)),
+    cooled: cooled && wheels.every((wheel) => wheel.cooled),
+    job: {
+      format: 'hacienda.job/1',
+      vehicle: {
+        tpms: indirect
+          ? { kind: 'indirect' }
+          : {
+              kind: 'direct',
+              positions: [...roadWheels],
+              frequencyMHz: 433.92,
+              family: 'kestrel',
+              idDigits: 8,
+              locates: true,
+              wakeSpeedKmh: 40,
+              lowOnKPa,
+              lowOffKPa,
+              highOnKPa,
+            },
+      },
+      placard: [
+        { position: 'front', coldKPa: placard[0] },
+        { position: 'rear', coldKPa: placard[1] },
+      ],
+      service: { kind: service, hoursAgo },
+      climate: { nowC, ...(fall !== undefined && { lastFillC: nowC + fall }), altitudeM: 0 },
+      ...(known && {
+        sensors: wheels.map(({ wheel, id, registration }) => ({
+          id: registration === 'unregistered' && service === 'sensor-replaced' ? newId() : id,
+          wheel,
+          ...(ageYears !== undefined && { ageYears }),
+        })),
+      }),
+      ...(otherIds && { otherSets: [{ label: 'winter', ids: otherIds }] }),
+      observations: [],
+    },
+  };
+  if (indirect) for (const wheel of wheels) wheel.oddRadius = chance.is(rate('odd', world.indirect.odd));
+  return car;
+}
+
+function drawNever(): never {
+  throw new RangeError('every position has a wheel');
+}
+
+interface WheelDraw {
+  wheel: Position;
+  placardKPa: number;
+  rate: (figure: string, base: number) => number;
+  ageYears: number | undefined;
+  id: string;
+  cooledBy: number | undefined;
+  nowC: number;
+}
+
+function drawWheel(
+  chance: Chance,
+  { wheel, placardKPa, rate, ageYears, id, cooledBy, nowC }: WheelDraw,
+): TrueWheel {
+  const old = Math.max(0, (ageYears ?? 4) - 6);
+  const dead = chance.is(rate('dead', world.wheel.dead + old * world.wheel.deadPerYearOver6));
+  const absent = !dead && chance.is(rate('absent', world.wheel.absent));
+  const leaking = chance.is(rate('leaking', world.wheel.leaking));
+  const registration = chance.is(rate('unregistered', world.wheel.unregistered))
+    ? 'unregistered'
+    : chance.is(rate('mistyped', world.wheel.mistyped))
+      ? 'mistyped'
+      : 'registered';
+  const low = leaking ? chance.is(0.7) : chance.is(rate('low', world.wheel.low));
+  const cooled = cooledBy !== undefined && !low;
+  const filled = low
+    ? chance.between(0.15, 0.95) * placardKPa
+    : chance.is(rate('slack', world.wheel.slack))
+      ? placardKPa - chance.between(6, 45)
+      : chance.is(rate('over', world.wheel.over))
+        ? placardKPa + chance.between(10, 120)
+        : chance.normal(placardKPa, 4);
+  return {
+    wheel,
+    placardKPa,
+    kPa: cooled
+      ? atTemperature({ kPa: chance.normal(placardKPa, 4), celsius: nowC + cooledBy, altitudeM: 0 }, nowC)
+      : Math.max(0, filled),
+    leaking,
+    cooled,
+    id,
+    sensor: dead ? 'dead' : absent ? 'absent' : 'alive',
+    ending: chance.is(rate('ending', world.wheel.ending + old * 0.04)),
+    wrongType: chance.is(rate('wrongType', world.wheel.wrongType)),
+    intermittent: chance.is(rate('intermittent', world.wheel.intermittent)),
+    offsetKPa: chance.is(rate('inaccurate', world.wheel.inaccurate))
+      ? (chance.is(0.5) ? 1 : -1) * chance.between(12, 70)
+      : chance.normal(0, world.seen.sensorSd),
+    registration,
+    oddRadius: false,
+  };
+}
+
+/** After a rotation mostly front to rear; else mostly two wheels exchanged. */
+function drawOrder(chance: Chance, rotated: boolean): number[] {
+  const orders = {
+    straight: [3, 2, 1, 0],
+    across: [3, 2, 0, 1],
+    cross: [2, 3, 0, 1],
+    fronts: [1, 0, 2, 3],
+    rears: [0, 1, 3, 2],
+    left: [3, 1, 2, 0],
+    right: [0, 2, 1, 3],
+  };
+  return rotated
+    ? chance.weighted(
+        [
+          { item: orders.straight, weight: 0.55 },
+          { item: orders.across, weight: 0.2 },
+          { item: orders.cross, weight: 0.1 },
+          { item: orders.left, weight: 0.15 },
+        ],
+        orders.straight,
+      )
+    : chance.oneOf([orders.fronts, orders.rears, orders.left, orders.right, orders.straight]);
+}
+
+/** What the car holds for a wheel: its ID, its ID with a slip, another one, or nothing. */
+function heldFor(chance: Chance, wheel: TrueWheel, newId: () => string): string | null {
+  if (wheel.sensor === 'absent') return chance.is(0.7) ? null : newId();
+  switch (wheel.registration) {
+    case 'registered':
+      return wheel.id;
+    case 'unregistered':
+      return chance.is(0.15) ? null : newId();
+    case 'mistyped':
+      return slipped(chance, wheel.id);
+  }
+}
+
+function slipped(chance: Chance, id: string): string {
+  const at = Math.floor(chance.share() * id.length);
+  const digit = id[at] ?? '0';
+  const next = id[at + 1];
+  const like: Record<string, string> = {
+    B: '8',
+    8: 'B',
+    D: '0',
+    0: 'D',
+    5: '6',
+    6: '5',
+    1: '7',
+    7: '1',
+    E: '3',
+    3: 'E',
+  };
+  const change = chance.share();
+  if (change < 0.2 && next !== undefined && next !== digit)
+    return id.slice(0, at) + next + digit + id.slice(at + 2);
+  if (change < 0.32) return id.slice(0, at) + id.slice(at + 1);
+  if (change < 0.4) return id.slice(0, at) + digit + id.slice(at);
+  const other = like[digit] ?? ((Number.parseInt(digit, 16) + 1) % 16).toString(16).toUpperCase();
+  return id.slice(0, at) + other + id.slice(at + 1);
+}
+
+/** Whether the car can hear a wheel's sensor at all. */
+export const canHear = (car: TrueCar, { sensor, wrongType, registration }: TrueWheel): boolean =>
+  sensor === 'alive' && !wrongType && registration === 'registered' && !car.receiverFault;
+
+/** The findings that are true of the car, by what they are defined to be. */
+export function truthOf(car: TrueCar): { code: FindingCode; wheel?: Position }[] {
+  const truths: { code: FindingCode; wheel?: Position }[] = [];
+  const { wheels, kind } = car;
+  for (const wheel of wheels) {
+    const at = (code: FindingCode, is: boolean) => {
+      if (is) truths.push({ code, wheel: wheel.wheel });
+    };
+    const low = kind === 'direct' ? lowOnKPa : 0.75 * wheel.placardKPa;
+    at('tire-low', wheel.kPa <= low);
+    at('tire-underinflated', wheel.kPa > low && wheel.kPa < wheel.placardKPa - 7);
+    at('tire-overinflated', wheel.kPa > (kind === 'direct' ? highOnKPa : 1.2 * wheel.placardKPa));
+    at('tire-leaking', wheel.leaking);
+    if (kind === 'indirect') {
+      at('rolling-radius-off', wheel.oddRadius);
+      continue;
+    }
+    const alive = wheel.sensor === 'alive';
+    at('sensor-silent', wheel.sensor === 'dead');
+    at('sensor-absent', wheel.sensor === 'absent');
+    at('sensor-battery-low', alive && wheel.ending);
+    at('sensor-inaccurate', alive && Math.abs(wheel.offsetKPa) > 10);
+    at('sensor-wrong-type', alive && wheel.wrongType);
+    at('sensor-intermittent', alive && wheel.intermittent);
+    at('id-not-registered', alive && wheel.registration === 'unregistered');
+    at('id-mistyped', alive && wheel.registration === 'mistyped');
+    at(
+      'positions-swapped',
+      [...car.wheelAt].some(([position, there]) => there === wheel && position !== wheel.wheel),
+    );
+    at('temperature-drop', car.cooled);
+  }
+  if (car.receiverFault) truths.push({ code: 'receiver-fault' });
+  if (car.otherSetHeld) truths.push({ code: 'other-set-registered' });
+  if (car.lampDark) truths.push({ code: 'system-disabled' });
+  if (car.baselineNotSet) truths.push({ code: 'baseline-not-set' });
+  if (car.wheelSpeedFault) truths.push({ code: 'wheel-speed-sensor-fault' });
+  return truths;
+}
+
+export type { Observation };

@@ -1,0 +1,133 @@
+import { drawCar } from './car';
+import { chanceFrom } from './chance';
+import { lampOf } from './look';
+import { runCar, type CarResult, type Outcome } from './loop';
+import { pushedOff, world } from './world';
+
+export { chanceFrom } from './chance';
+export { drawCar, truthOf, type TrueCar } from './car';
+export { runCar } from './loop';
+
+/** A way of working over a whole population. */
+export interface Record {
+  /** Share of cars on which what it acted on first was right. */
+  right: number;
+  minutesPerCar: number;
+  needlessPartsPer1000: number;
+}
+
+/** One bar of the reliability chart: of all claims about this sure, how many were true. */
+export interface Reliability {
+  from: number;
+  to: number;
+  claims: number;
+  meanChance: number;
+  shareTrue: number;
+}
+
+export interface Report {
+  cars: number;
+  seed: number;
+  engine: Record;
+  checklist: Record;
+  replace: Record;
+  reliability: Reliability[];
+  /** Expected calibration error: the mean distance of chance and share, by claims. */
+  calibrationError: number;
+}
+
+/** Cars whose world is pushed off alike. */
+const carsPerBlock = 250;
+const bars = 10;
+
+/**
+ * Runs a population car by car. Gives back how many are done each time it is asked to go on, so that whoever
+ * runs it can show how far it is, or stop. The same seed gives the same report.
+ */
+export function* population(
+  cars: number,
+  seed: number,
+): Generator<{ done: number; report: () => Report }, Report> {
+  const tally = new Tally(cars, seed);
+  for (let done = 0; done < cars;) {
+    const chance = chanceFrom(seed * 1_000_003 + done);
+    const off = pushedOff(chance);
+    for (let n = 0; n < carsPerBlock && done < cars; n += 1) {
+      tally.add(runCar(drawVisitor(chance, off), chance));
+      done += 1;
+      yield { done, report: () => tally.report() };
+    }
+  }
+  return tally.report();
+}
+
+/** A car that comes in: with its lamp on, or now and then for other work. */
+function drawVisitor(chance: ReturnType<typeof chanceFrom>, off: (figure: string) => number) {
+  for (;;) {
+    const car = drawCar(chance, off);
+    const lamp = lampOf(car, chance);
+    if (lamp.state !== 'off' || lamp.bulbCheck === false || chance.is(world.lookedAtWithLampOff)) return car;
+  }
+}
+
+class Tally {
+  private readonly results = { engine: emptySum(), checklist: emptySum(), replace: emptySum() };
+  private readonly bars = Array.from({ length: bars }, () => ({ claims: 0, chance: 0, true: 0 }));
+  private count = 0;
+
+  constructor(
+    private readonly cars: number,
+    private readonly seed: number,
+  ) {}
+
+  add(result: CarResult): void {
+    this.count += 1;
+    for (const way of ['engine', 'checklist', 'replace'] as const) addTo(this.results[way], result[way]);
+    for (const claim of result.claims) {
+      const bar = this.bars[Math.min(bars - 1, Math.floor(claim.chance * bars))];
+      if (!bar) continue;
+      bar.claims += 1;
+      bar.chance += claim.chance;
+      bar.true += Number(claim.true);
+    }
+  }
+
+  report(): Report {
+    const claims = this.bars.reduce((sum, bar) => sum + bar.claims, 0);
+    const reliability = this.bars.map((bar, at) => ({
+      from: at / bars,
+      to: (at + 1) / bars,
+      claims: bar.claims,
+      meanChance: bar.claims > 0 ? bar.chance / bar.claims : (at + 0.5) / bars,
+      shareTrue: bar.claims > 0 ? bar.true / bar.claims : 0,
+    }));
+    const record = (sum: ReturnType<typeof emptySum>): Record => ({
+      right: sum.right / this.count,
+      minutesPerCar: sum.minutes / this.count,
+      needlessPartsPer1000: (1000 * sum.parts) / this.count,
+    });
+    return {
+      cars: this.count === this.cars ? this.cars : this.count,
+      seed: this.seed,
+      engine: record(this.results.engine),
+      checklist: record(this.results.checklist),
+      replace: record(this.results.replace),
+      reliability,
+      calibrationError:
+        claims === 0
+          ? 0
+          : reliability.reduce(
+              (sum, bar) => sum + (bar.claims / claims) * Math.abs(bar.meanChance - bar.shareTrue),
+              0,
+            ),
+    };
+  }
+}
+
+const emptySum = () => ({ right: 0, minutes: 0, parts: 0 });
+
+function addTo(sum: ReturnType<typeof emptySum>, outcome: Outcome): void {
+  sum.right += Number(outcome.right);
+  sum.minutes += outcome.minutes;
+  sum.parts += outcome.needlessParts;
+}

@@ -1,0 +1,159 @@
+import { holds, type Finding, type FindingCode } from '../assessment';
+import { verdictOn } from '../diagnosis';
+import { isCalm } from '../diagnosis/wording';
+import type { Job } from '../job';
+import type { Position } from '../wheel';
+import { checklistOn, replaceOnLamp } from './baselines';
+import { truthOf, type TrueCar } from './car';
+import type { Chance } from './chance';
+import { doTest, lampOf } from './look';
+
+/** What one way of working came to on one car. */
+export interface Outcome {
+  /** The finding it would have acted on first is true; or it found nothing, and there is nothing. */
+  right: boolean;
+  minutes: number;
+  /** Sensors and modules it would have replaced that were in order. */
+  needlessParts: number;
+}
+
+export interface CarResult {
+  engine: Outcome;
+  checklist: Outcome;
+  replace: Outcome;
+  /** What the engine claimed when it acted, with whether it was true: for the calibration. */
+  claims: { chance: number; true: boolean }[];
+}
+
+/** After so many tests a shop gives up; the engine never comes near (judgement). */
+const mostTests = 40;
+
+/** Findings whose remedy is a part. */
+const needsPart: readonly FindingCode[] = [
+  'sensor-silent',
+  'sensor-absent',
+  'sensor-battery-low',
+  'sensor-inaccurate',
+  'sensor-wrong-type',
+  'sensor-intermittent',
+  'receiver-fault',
+  'wheel-speed-sensor-fault',
+];
+
+/** Test by test until acting, on the same car as the checklist and as a sensor sold for the lamp. */
+export function runCar(car: TrueCar, chance: Chance): CarResult {
+  const truths = truthOf(car);
+  const isTrue = (code: FindingCode, wheel?: Position) =>
+    truths.some(
+      (truth) =>
+        truth.code === code && (truth.wheel === undefined || wheel === undefined || truth.wheel === wheel),
+    );
+  const start: Job = { ...car.job, observations: [lampOf(car, chance)] };
+
+  const { job, minutes } = testByTest(car, start, chance);
+  const { findings } = verdictOn(job);
+  const claims = findings
+    .filter(({ code }) => !notClaimed.includes(code))
+    .flatMap(({ code, wheels, probability }) =>
+      (wheels.length > 0 ? wheels : [undefined]).map((wheel) => ({
+        chance: probability,
+        true: isTrue(code, wheel),
+      })),
+    );
+  const listed = checklistOn(car, start, chance);
+  const sold = replaceOnLamp(start);
+  return {
+    engine: judge(
+      findings.filter(({ probability }) => probability >= holds),
+      minutes,
+      isTrue,
+      truths,
+    ),
+    checklist: judge(listed.findings, listed.minutes, isTrue, truths),
+    replace: judge(sold.findings, sold.minutes, isTrue, truths),
+    claims,
+  };
+}
+
+/** Facts of a reading and states of a visit, which are no claim about the car. */
+const notClaimed: readonly FindingCode[] = [
+  'cross-read',
+  'sensors-asleep',
+  'no-fault',
+  'lamp-latched',
+  'id-duplicate',
+  'waiting-for-drive',
+  'temperature-drop',
+];
+
+function testByTest(car: TrueCar, start: Job, chance: Chance): { job: Job; minutes: number } {
+  let job = start;
+  let minutes = 0;
+  for (let n = 1; n <= mostTests; n += 1) {
+    const { nextTests } = verdictOn(job);
+    const next = nextTests.find(({ test, savesMinutes }) => savesMinutes > 0 && test !== 'shift');
+    if (!next) break;
+    minutes += next.minutes;
+    car.job = job;
+    job = { ...job, observations: [...job.observations, ...doTest(car, next.test, next.wheel, n, chance)] };
+  }
+  return { job, minutes };
+}
+
+type Held = Pick<Finding, 'code' | 'wheels'>;
+
+function judge(
+  held: readonly Held[],
+  minutes: number,
+  isTrue: (code: FindingCode, wheel?: Position) => boolean,
+  truths: readonly { code: FindingCode }[],
+): Outcome {
+  const claimed = held.filter(({ code }) => !isCalm(code) && !notClaimed.includes(code));
+  const [top] = claimed;
+  const nothing = !truths.some(({ code }) => worthFinding.includes(code));
+  return {
+    right: top ? isMostlyTrue(top, isTrue) : nothing,
+    minutes,
+    needlessParts: claimed
+      .filter(({ code }) => needsPart.includes(code))
+      .reduce(
+        (sum, { code, wheels }) =>
+          sum +
+          (wheels.length > 0
+            ? wheels.filter((wheel) => !partIsDue(isTrue, wheel)).length
+            : Number(!isTrue(code))),
+        0,
+      ),
+  };
+}
+
+/** True at most of the wheels it names: one tire more filled by two kPa is no wrong finding. */
+function isMostlyTrue(
+  { code, wheels }: Held,
+  isTrue: (code: FindingCode, wheel?: Position) => boolean,
+): boolean {
+  return wheels.length === 0
+    ? isTrue(code)
+    : wheels.filter((wheel) => isTrue(code, wheel)).length * 2 > wheels.length;
+}
+
+/** A sensor that is bad in any way is not replaced needlessly, whatever it was replaced for. */
+const partIsDue = (isTrue: (code: FindingCode, wheel?: Position) => boolean, wheel: Position): boolean =>
+  needsPart.some((code) => code.startsWith('sensor') && isTrue(code, wheel));
+
+/** What must not be left: a car with one of these is not in order. A tire a little short may be. */
+const worthFinding: readonly FindingCode[] = [
+  'tire-low',
+  'tire-overinflated',
+  'sensor-silent',
+  'sensor-absent',
+  'sensor-wrong-type',
+  'id-not-registered',
+  'id-mistyped',
+  'positions-swapped',
+  'receiver-fault',
+  'other-set-registered',
+  'system-disabled',
+  'baseline-not-set',
+  'wheel-speed-sensor-fault',
+];

@@ -1,0 +1,245 @@
+import { useState } from 'react';
+import type { Job, Observation } from '../../core/job';
+import { ledgerOf } from '../../core/ledger';
+import { monitoredWheels } from '../../core/placard';
+import { groupedId } from '../../core/sensor-id';
+import { parse, pressure, type UnitChoice } from '../../core/units';
+import type { CheckedByHand } from '../../core/visit';
+import { positionName, roadWheels, type Position } from '../../core/wheel';
+import { Button } from '../kit/Button';
+import { Dialog } from '../kit/Dialog';
+import { Choice, Field } from '../kit/Field';
+import { checkWords } from './moves';
+import styles from './SheetForms.module.css';
+
+interface CheckDialogProps {
+  test: CheckedByHand;
+  job: Job;
+  units: UnitChoice;
+  onRecord: (observation: Observation) => void;
+  onClose: () => void;
+}
+
+/** A check that is done by hand: how, and what came of it. */
+export function CheckDialog(props: CheckDialogProps) {
+  const { test, onClose } = props;
+  return (
+    <Dialog title={checkWords[test].label} onClose={onClose}>
+      <p>{checkWords[test].why}</p>
+      <Form {...props} />
+    </Dialog>
+  );
+}
+
+function Form(props: CheckDialogProps) {
+  switch (props.test) {
+    case 'display':
+    case 'shift':
+      return <DisplayForm {...props} />;
+    case 'reception':
+      return <ReceptionForm {...props} />;
+    case 'wheelspeed':
+      return <WheelSpeedForm {...props} />;
+    case 'baseline':
+      return <BaselineForm {...props} />;
+  }
+}
+
+const now = () => new Date().toISOString();
+
+/** One text per wheel, and what is wrong with it. */
+function useTexts() {
+  const [texts, setTexts] = useState<Record<string, string>>({});
+  const [errors, setErrors] = useState<Record<string, string>>({});
+  const field = (name: string) => ({
+    value: texts[name] ?? '',
+    error: errors[name],
+    onValue: (value: string) => setTexts((before) => ({ ...before, [name]: value })),
+  });
+  return { texts, field, setErrors };
+}
+
+/** What the display shows for each wheel; with `shift`, after 25 kPa were taken off one of them. */
+function DisplayForm({ test, job, units, onRecord, onClose }: CheckDialogProps) {
+  const wheels = monitoredWheels(job);
+  const { texts, field, setErrors } = useTexts();
+  const [changed, setChanged] = useState<Position>();
+  const keep = () => {
+    const wrong: Record<string, string> = {};
+    const found: Observation[] = [];
+    if (test === 'shift' && changed) {
+      const read = parse(pressure, texts.changed ?? '', units.pressure);
+      if (read.ok)
+        found.push({ kind: 'gauge', at: now(), wheel: changed, kPa: read.value.base, tire: 'cold' });
+      else wrong.changed = read.problem.message;
+    }
+    for (const wheel of wheels) {
+      const text = texts[wheel]?.trim() ?? '';
+      const read = text === '' ? undefined : parse(pressure, text, units.pressure);
+      if (read && !read.ok) wrong[wheel] = read.problem.message;
+      else found.push({ kind: 'display', at: now(), wheel, kPa: read?.ok ? read.value.base : null });
+    }
+    setErrors(wrong);
+    if (Object.keys(wrong).length > 0) return;
+    found.forEach(onRecord);
+    onClose();
+  };
+  return (
+    <form
+      className={styles.form}
+      onSubmit={(event) => {
+        event.preventDefault();
+        keep();
+      }}
+    >
+      {test === 'shift' && (
+        <>
+          <Choice
+            label="Air was taken off"
+            options={wheels.map((value) => ({ value, label: value }))}
+            value={changed}
+            onValue={setChanged}
+          />
+          {changed && (
+            <Field
+              label={`${changed} by the gauge, after it`}
+              hint={units.pressure}
+              inputMode="decimal"
+              {...field('changed')}
+            />
+          )}
+        </>
+      )}
+      <div className={styles.row}>
+        {wheels.map((wheel) => (
+          <Field
+            key={wheel}
+            label={`Display, ${wheel}`}
+            hint={`${units.pressure}; empty where it shows nothing`}
+            inputMode="decimal"
+            {...field(wheel)}
+          />
+        ))}
+      </div>
+      <Button weight="main" type="submit" disabled={test === 'shift' && !changed}>
+        Keep what it shows
+      </Button>
+    </form>
+  );
+}
+
+/** Check-ins counted over a drive, sensor by sensor. */
+function ReceptionForm({ job, onRecord, onClose }: CheckDialogProps) {
+  const ledger = ledgerOf(job);
+  const sensors = monitoredWheels(job).flatMap((wheel) => {
+    const scan = ledger.sensor[wheel];
+    const id = scan?.kind === 'heard' ? scan.reply.id : (ledger.registered[wheel] ?? undefined);
+    return id ? [{ wheel, id }] : [];
+  });
+  const { texts, field, setErrors } = useTexts();
+  const keep = () => {
+    const wrong: Record<string, string> = {};
+    const count = (name: string): number | undefined => {
+      const text = texts[name]?.trim() ?? '';
+      const number = /^\d{1,5}$/.test(text) ? Number(text) : undefined;
+      if (number === undefined) wrong[name] = 'A whole number, as the log counts it.';
+      return number;
+    };
+    const expected = count('expected');
+    const found = sensors.flatMap(({ wheel, id }): Observation[] => {
+      const received = count(wheel);
+      if (expected === undefined || received === undefined) return [];
+      if (received > expected) wrong[wheel] = 'More received than expected: count again.';
+      return [{ kind: 'reception', at: now(), id, expected, received }];
+    });
+    setErrors(wrong);
+    if (Object.keys(wrong).length > 0) return;
+    found.forEach(onRecord);
+    onClose();
+  };
+  if (sensors.length === 0)
+    return <p>Wake the sensors or read the car first: their IDs are what the log counts.</p>;
+  return (
+    <form
+      className={styles.form}
+      onSubmit={(event) => {
+        event.preventDefault();
+        keep();
+      }}
+    >
+      <Field label="Check-ins expected of each" inputMode="numeric" {...field('expected')} />
+      <div className={styles.row}>
+        {sensors.map(({ wheel, id }) => (
+          <Field
+            key={wheel}
+            label={`${wheel}, ${groupedId(id)}`}
+            hint="received"
+            inputMode="numeric"
+            {...field(wheel)}
+          />
+        ))}
+      </div>
+      <Button weight="main" type="submit">
+        Keep the counts
+      </Button>
+    </form>
+  );
+}
+
+/** Each wheel's speed against the mean of the four. */
+function WheelSpeedForm({ onRecord, onClose }: CheckDialogProps) {
+  const { texts, field, setErrors } = useTexts();
+  const keep = () => {
+    const wrong: Record<string, string> = {};
+    const found = roadWheels.flatMap((wheel): Observation[] => {
+      const percent = Number((texts[wheel] ?? '').replace(',', '.').replace('−', '-'));
+      if ((texts[wheel] ?? '').trim() === '' || !Number.isFinite(percent) || Math.abs(percent) > 20) {
+        wrong[wheel] = 'Percent faster than the mean, or slower with a minus: 0.4';
+        return [];
+      }
+      return [{ kind: 'wheelspeed', at: now(), wheel, ratio: 1 + percent / 100 }];
+    });
+    setErrors(wrong);
+    if (Object.keys(wrong).length > 0) return;
+    found.forEach(onRecord);
+    onClose();
+  };
+  return (
+    <form
+      className={styles.form}
+      onSubmit={(event) => {
+        event.preventDefault();
+        keep();
+      }}
+    >
+      <div className={styles.row}>
+        {roadWheels.map((wheel) => (
+          <Field
+            key={wheel}
+            label={`${wheel}, ${positionName[wheel]}`}
+            hint="% faster than the mean"
+            inputMode="decimal"
+            {...field(wheel)}
+          />
+        ))}
+      </div>
+      <Button weight="main" type="submit">
+        Keep the speeds
+      </Button>
+    </form>
+  );
+}
+
+function BaselineForm({ onRecord, onClose }: CheckDialogProps) {
+  return (
+    <Button
+      weight="main"
+      onClick={() => {
+        onRecord({ kind: 'relearn', at: now(), method: 'reset', outcome: 'done' });
+        onClose();
+      }}
+    >
+      The reference is stored
+    </Button>
+  );
+}

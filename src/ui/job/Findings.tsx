@@ -1,0 +1,180 @@
+import { ChevronDown, ChevronRight, ThumbsDown, ThumbsUp } from 'lucide-react';
+import { findingsHeld, holds, type Assessment, type Finding } from '../../core/assessment';
+import { couldChange, notKnown, reasonFor, testWords } from '../../core/diagnosis/reasons';
+import { isCalm, titleOf, toRead, wording } from '../../core/diagnosis/wording';
+import type { Job } from '../../core/job';
+import { describe, percent, sureness } from '../../core/job/words';
+import type { UnitChoice } from '../../core/units';
+import { nextOnTheWalk } from '../../core/visit';
+import { listWheels } from '../../core/wheel';
+import styles from './Findings.module.css';
+
+/** A finding as it is pointed at: by what it says, not by its place in a list that moves. */
+export const keyOf = ({ code, wheels }: Pick<Finding, 'code' | 'wheels'>): string =>
+  [code, ...wheels].join(' ');
+
+/** So many readings are named; the rest is counted. */
+const mostEvidence = 6;
+/** Ten thousand to one: beyond it a figure says no more. */
+const mostDecibans = 40;
+
+interface FindingsProps {
+  /** The job the assessment speaks of. */
+  judged: Job;
+  assessment: Assessment;
+  units: UnitChoice;
+  /** The finding whose reasons are shown, here and in the ledger. */
+  shown: string | undefined;
+  onShow: (key: string | undefined) => void;
+}
+
+/** What is taken to hold, with how sure and why; what is only possible; what is not known. */
+export function Findings({ judged, assessment, units, shown, onShow }: FindingsProps) {
+  const held = toRead(findingsHeld(assessment));
+  const possible = assessment.findings.filter(({ probability }) => probability < holds);
+  const unknown = notKnown(judged);
+  return (
+    <div className={styles.findings}>
+      <Decision assessment={assessment} />
+      {held.length === 0 && <p className={styles.soft}>Nothing holds yet. Take the next move.</p>}
+      <ul className={styles.findings}>
+        {held.map((finding) => (
+          <li key={keyOf(finding)} className={`${styles.finding} ${isCalm(finding.code) ? styles.calm : ''}`}>
+            <Held {...{ finding, judged, assessment, units, shown, onShow }} />
+          </li>
+        ))}
+      </ul>
+      {possible.length > 0 && (
+        <details className={styles.possible}>
+          <summary>Possible, no more: {possible.length}</summary>
+          <ul>
+            {grouped(possible).map(({ title, chance }) => (
+              <li key={title}>
+                <span>{title}</span>
+                <span className={styles.figure}>{chance}</span>
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+      {unknown.length > 0 && <p className={styles.soft}>Not known yet: {unknown.join(', ')}.</p>}
+      {(assessment.inconsistencies ?? []).map(({ path, message }) => (
+        <p key={path} className={styles.doubt}>
+          {message}
+        </p>
+      ))}
+    </div>
+  );
+}
+
+/** Whether enough is known to act. */
+function Decision({ assessment: { decision, nextTests, findings } }: { assessment: Assessment }) {
+  if (decision.verdict === 'check-first') {
+    const best = nextOnTheWalk(nextTests);
+    return (
+      <p className={styles.decision}>
+        <b>Check first</b>
+        {best?.about && (
+          <span>
+            {capital(testWords(best))}: it tells most about “{titleOf(best.about)}”.
+          </span>
+        )}
+      </p>
+    );
+  }
+  if (findings.length === 0 || decision.on.length === 0) return null;
+  return (
+    <p className={styles.decision}>
+      <b>Act now</b>
+      <span>
+        Enough is known. If it is wrong it costs about {Math.max(1, Math.round(decision.wrongMinutes))}{' '}
+        {Math.round(decision.wrongMinutes) <= 1 ? 'minute' : 'minutes'} on average.
+      </span>
+    </p>
+  );
+}
+
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
+interface HeldProps extends FindingsProps {
+  finding: Finding;
+}
+
+function Held({ finding, judged, assessment, units, shown, onShow }: HeldProps) {
+  const { code, wheels, probability, evidence } = finding;
+  const isShown = shown === keyOf(finding);
+  const reason = reasonFor(judged, finding, assessment.positions, units);
+  const changing = couldChange(assessment, finding);
+  const strongest = [...evidence].sort((a, b) => Math.abs(b.decibans) - Math.abs(a.decibans));
+  return (
+    <>
+      <button
+        type="button"
+        className={styles.head}
+        aria-expanded={isShown}
+        onClick={() => onShow(isShown ? undefined : keyOf(finding))}
+      >
+        {isShown ? <ChevronDown aria-hidden="true" /> : <ChevronRight aria-hidden="true" />}
+        <b>{titleOf({ code, wheels })}</b>
+        <span className={styles.sure}>
+          {sureness(probability)}, {percent(probability)}
+        </span>
+      </button>
+      {reason && <p>{reason}</p>}
+      {isShown && (
+        <div className={styles.why}>
+          <ul>
+            {strongest.slice(0, mostEvidence).map(({ observation, decibans }) => {
+              const seen = judged.observations[observation];
+              const isFor = decibans > 0;
+              return (
+                seen && (
+                  <li key={observation} className={isFor ? styles.for : styles.against}>
+                    {isFor ? <ThumbsUp aria-label="For it:" /> : <ThumbsDown aria-label="Against it:" />}
+                    <span>{describe(seen, units)}</span>
+                    <span className={styles.figure}>
+                      {isFor ? '+' : '−'}
+                      {Math.abs(decibans) > mostDecibans
+                        ? `${mostDecibans}+`
+                        : Math.abs(decibans).toFixed(0)}{' '}
+                      dB
+                    </span>
+                  </li>
+                )
+              );
+            })}
+          </ul>
+          {strongest.length > mostEvidence && (
+            <p className={styles.soft}>and {strongest.length - mostEvidence} more readings.</p>
+          )}
+          <p className={styles.soft}>
+            {changing.length > 0
+              ? `It could still turn: ${changing.map(testWords).slice(0, 2).join(', or ')}.`
+              : 'No test at hand is likely to turn it; a reading that contradicts it would.'}{' '}
+            dB: 10 make the odds ten times better, 3 double them.
+          </p>
+        </div>
+      )}
+      <p className={styles.action}>{wording[code].action}</p>
+    </>
+  );
+}
+
+/** Findings of one kind that are about as likely at several wheels stand in one line. */
+function grouped(findings: readonly Finding[]): { title: string; chance: string }[] {
+  const lines = new Map<string, Finding[]>();
+  for (const finding of findings) {
+    const key = `${finding.code} ${percent(finding.probability)}`;
+    lines.set(key, [...(lines.get(key) ?? []), finding]);
+  }
+  return [...lines.values()].flatMap((same) => {
+    const [first] = same;
+    if (!first) return [];
+    const wheels = same.flatMap((finding) => finding.wheels);
+    const title =
+      wheels.length > 1
+        ? `${wording[first.code].title}: ${listWheels(wheels).replace(' and ', ' or ')}`
+        : titleOf(first);
+    return [{ title, chance: `${percent(first.probability)}${wheels.length > 1 ? ' each' : ''}` }];
+  });
+}

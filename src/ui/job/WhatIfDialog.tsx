@@ -1,0 +1,212 @@
+import { ArrowDown, ArrowRight, ArrowUp } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import type { Assessment } from '../../core/assessment';
+import { titleOf } from '../../core/diagnosis/wording';
+import type { Job, Observation } from '../../core/job';
+import { describe, percent } from '../../core/job/words';
+import { ledgerOf } from '../../core/ledger';
+import { monitoredWheels, placardKPa, wheelsOf } from '../../core/placard';
+import { parse, pressure, type UnitChoice } from '../../core/units';
+import type { Position } from '../../core/wheel';
+import { Button } from '../kit/Button';
+import { Dialog } from '../kit/Dialog';
+import { Choice, Field, Select } from '../kit/Field';
+import { keyOf } from './Findings';
+import { useAssessment } from './use-assessment';
+import styles from './WhatIf.module.css';
+import forms from './SheetForms.module.css';
+
+interface WhatIfDialogProps {
+  job: Job;
+  assessment: Assessment;
+  units: UnitChoice;
+  onClose: () => void;
+}
+
+/** A difference smaller than this is not worth a line: two in a hundred. */
+const leastMoved = 0.02;
+
+/** Set a reading aside, or suppose one, and see the verdict move. Nothing is stored. */
+export function WhatIfDialog({ job, assessment, units, onClose }: WhatIfDialogProps) {
+  const [aside, setAside] = useState<ReadonlySet<number>>(new Set());
+  const [supposed, setSupposed] = useState<Observation[]>([]);
+  const other = useMemo(
+    (): Job =>
+      aside.size === 0 && supposed.length === 0
+        ? job
+        : {
+            ...job,
+            observations: [...job.observations.filter((_, index) => !aside.has(index)), ...supposed],
+          },
+    [job, aside, supposed],
+  );
+  const then = useAssessment(other, { job, assessment }).assessment;
+  const toggle = (index: number) =>
+    setAside((before) => {
+      const next = new Set(before);
+      if (!next.delete(index)) next.add(index);
+      return next;
+    });
+  const moved = movesBetween(assessment, then);
+  return (
+    <Dialog title="What if" wide onClose={onClose}>
+      <p>Set a reading aside, or suppose one, and see the verdict move. Nothing is stored.</p>
+      <div className={styles.whatIf}>
+        <div>
+          <h3>Readings</h3>
+          <ul className={styles.readings}>
+            {job.observations.map((seen, index) => (
+              <li key={index}>
+                <label className={aside.has(index) ? styles.aside : undefined}>
+                  <input type="checkbox" checked={!aside.has(index)} onChange={() => toggle(index)} />
+                  {describe(seen, units)}
+                </label>
+              </li>
+            ))}
+            {supposed.map((seen, index) => (
+              <li key={`supposed ${index}`} className={styles.supposed}>
+                <span>Supposed: {describe(seen, units)}</span>
+                <Button
+                  weight="quiet"
+                  onClick={() => setSupposed((before) => before.filter((_, at) => at !== index))}
+                >
+                  Drop it
+                </Button>
+              </li>
+            ))}
+          </ul>
+        </div>
+        <div className={styles.verdict} aria-live="polite">
+          <h3>The verdict</h3>
+          {moved.length === 0 && <p>Nothing moves.</p>}
+          <ul className={styles.readings}>
+            {moved.map(({ key, title, before, after }) => (
+              <li key={key}>
+                <span>{title}</span>
+                <span className={styles.change}>
+                  {percent(before)}
+                  {after > before + leastMoved ? (
+                    <ArrowUp aria-label="rises to" />
+                  ) : after < before - leastMoved ? (
+                    <ArrowDown aria-label="falls to" />
+                  ) : (
+                    <ArrowRight aria-label="stays at" />
+                  )}
+                  <b>{percent(after)}</b>
+                </span>
+              </li>
+            ))}
+          </ul>
+          <Suppose job={job} units={units} onSuppose={(seen) => setSupposed((before) => [...before, seen])} />
+        </div>
+      </div>
+    </Dialog>
+  );
+}
+
+/** Each finding before and after, those that moved most first. */
+function movesBetween(now: Assessment, then: Assessment) {
+  const all = [...now.findings, ...then.findings];
+  const chance = ({ findings }: Assessment, key: string) =>
+    findings.find((finding) => keyOf(finding) === key)?.probability ?? 0;
+  return [...new Map(all.map((finding) => [keyOf(finding), finding]))]
+    .map(([key, finding]) => ({
+      key,
+      title: titleOf(finding),
+      before: chance(now, key),
+      after: chance(then, key),
+    }))
+    .filter(({ before, after }) => Math.max(before, after) >= 0.5 || Math.abs(before - after) > leastMoved)
+    .sort((a, b) => Math.abs(b.after - b.before) - Math.abs(a.after - a.before) || b.after - a.after);
+}
+
+const kinds = [
+  { value: 'gauge', label: 'gauge' },
+  { value: 'silent', label: 'sensor silent' },
+  { value: 'answers', label: 'sensor answers' },
+] as const;
+type Kind = (typeof kinds)[number]['value'];
+
+/** One reading that was not made. */
+function Suppose({
+  job,
+  units,
+  onSuppose,
+}: {
+  job: Job;
+  units: UnitChoice;
+  onSuppose: (seen: Observation) => void;
+}) {
+  const [kind, setKind] = useState<Kind>('gauge');
+  const [wheel, setWheel] = useState<Position>('LF');
+  const [text, setText] = useState('');
+  const [error, setError] = useState<string>();
+  const monitored = monitoredWheels(job);
+  const suppose = () => {
+    const at = new Date().toISOString();
+    setError(undefined);
+    if (kind === 'silent')
+      return onSuppose({ kind: 'activation', at, wheel, trigger: 'magnet', replies: [] });
+    if (kind === 'answers') {
+      const { family, frequencyMHz } = job.vehicle.tpms;
+      const id =
+        ledgerOf(job).registered[wheel] ??
+        job.sensors?.find((sensor) => sensor.wheel === wheel)?.id ??
+        'FFFF0001';
+      const kPa = ledgerOf(job).gauge[wheel]?.seen.kPa ?? placardKPa(job, wheel);
+      return onSuppose({
+        kind: 'activation',
+        at,
+        wheel,
+        trigger: 'pulsed',
+        replies: [
+          {
+            id,
+            battery: 'ok',
+            ...(kPa !== undefined && { kPa }),
+            ...(family && { family }),
+            ...(frequencyMHz && { frequencyMHz }),
+          },
+        ],
+      });
+    }
+    const read = parse(pressure, text, units.pressure);
+    if (!read.ok) return setError(read.problem.message);
+    return onSuppose({ kind: 'gauge', at, wheel, kPa: read.value.base, tire: 'cold' });
+  };
+  return (
+    <form
+      className={forms.form}
+      onSubmit={(event) => {
+        event.preventDefault();
+        suppose();
+      }}
+    >
+      <Choice
+        label="Suppose"
+        options={monitored.length > 0 ? kinds : kinds.slice(0, 1)}
+        value={kind}
+        onValue={setKind}
+      />
+      <div className={forms.row}>
+        <Select
+          label="at"
+          options={(kind === 'gauge' ? wheelsOf(job) : monitored).map((value) => ({ value, label: value }))}
+          value={wheel}
+          onValue={(value) => setWheel(value as Position)}
+        />
+        {kind === 'gauge' && (
+          <Field
+            label="reads"
+            hint={units.pressure}
+            inputMode="decimal"
+            value={text}
+            error={error}
+            onValue={setText}
+          />
+        )}
+      </div>
+      <Button type="submit">Suppose it</Button>
+    </form>
+  );
+}

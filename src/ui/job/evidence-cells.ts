@@ -1,0 +1,43 @@
+import type { Finding } from '../../core/assessment';
+import type { Job } from '../../core/job';
+import type { Position } from '../../core/wheel';
+
+/** Rows of the ledger an observation can stand in. */
+export type Source = 'gauge' | 'sensor' | 'held' | 'live' | 'display';
+export type Speaks = 'for' | 'against';
+
+/** The cells of the ledger that speak for a finding, or against it. */
+export function cellsThatSpeak(
+  job: Job,
+  finding: Finding | undefined,
+): (source: Source, wheel: Position) => Speaks | undefined {
+  const cells = new Map<string, number>();
+  const add = (source: Source, wheel: Position, decibans: number) =>
+    cells.set(`${source} ${wheel}`, (cells.get(`${source} ${wheel}`) ?? 0) + decibans);
+  for (const { observation, decibans } of finding?.evidence ?? []) {
+    const seen = job.observations[observation];
+    switch (seen?.kind) {
+      case 'gauge':
+      case 'live':
+      case 'display':
+        add(seen.kind, seen.wheel, decibans);
+        break;
+      case 'activation':
+        add('sensor', seen.wheel, decibans);
+        break;
+      case 'registry':
+        for (const { wheel } of seen.entries) if (speaksAt(finding, wheel)) add('held', wheel, decibans);
+        break;
+      default:
+        break;
+    }
+  }
+  return (source, wheel) => {
+    const weight = cells.get(`${source} ${wheel}`);
+    return weight === undefined ? undefined : weight > 0 ? 'for' : 'against';
+  };
+}
+
+/** What the car holds speaks for a finding at the wheels it names; of the car, at all. */
+const speaksAt = (finding: Finding | undefined, wheel: Position): boolean =>
+  finding === undefined || finding.wheels.length === 0 || finding.wheels.includes(wheel);
