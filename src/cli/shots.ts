@@ -53,20 +53,49 @@ const list: Shot[] = [
       await page.getByRole('dialog').getByText('Simulated gauge').waitFor();
     },
   },
-  { name: 'gauge-phone', at: 'KUR 982', plate: true, phone: true, then: station('Gauge') },
   { name: 'write-failed', at: 'KUR 125', plate: true, then: station('Write') },
-  { name: 'write-phone', at: 'KUR 007', plate: true, phone: true, then: station('Write') },
+  {
+    name: 'what-if',
+    at: 'ARR 774',
+    plate: true,
+    then: async (page) => {
+      await page.getByRole('button', { name: 'What if' }).click();
+      await page.getByRole('checkbox', { name: /Lamp flashes/ }).uncheck();
+      await page.getByRole('checkbox', { name: /Code C1241/ }).uncheck();
+      await page.getByLabel('falls to').first().waitFor();
+    },
+  },
   { name: 'prove', at: 'KUR 125', plate: true, then: station('Prove') },
   { name: 'sheet', at: 'KUR 633', plate: true },
   { name: 'tonight', at: 'BRI 550', plate: true, then: opened('Tonight') },
   { name: 'losses', at: 'BRI 550', plate: true, then: opened('Losses') },
   { name: 'bench', at: '/bench?tool=lamp&p=230&t=14&on=200&off=215&low=-11&h=1640', then: drawn },
   {
+    name: 'figures',
+    at: '/figures',
+    then: async (page) => {
+      await page.getByRole('button', { name: 'Run them' }).click();
+      await page.getByText('All 500 of 500 cars').waitFor({ timeout: 60_000 });
+      await drawn(page);
+    },
+  },
+  {
     name: 'gauges',
     at: '/gauges',
     then: async (page) => {
       await page.getByRole('button', { name: 'Show the error' }).first().click();
       await drawn(page);
+    },
+  },
+  {
+    name: 'finding',
+    at: 'ARR 774',
+    plate: true,
+    then: async (page) => {
+      await page
+        .getByRole('button', { name: /Sensor silent: LR/ })
+        .first()
+        .click();
     },
   },
   { name: 'setup', at: '/setup' },

@@ -1,7 +1,7 @@
 import { gzipSync } from 'node:zlib';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
-import { address, expectMove, measureUntil, openJob } from '../support/visit';
+import { address, expectMove, hydrated, measureUntil, openJob } from '../support/visit';
 
 /** Takes the next move with the keyboard alone. */
 async function enter(page: Page, label: string): Promise<void> {
@@ -191,7 +191,7 @@ test('a finding shows what speaks for it in the ledger, and what would move it, 
   const sensors = page.getByRole('row', { name: /^Sensor, by the tool/ });
   await expect(sensors.getByText('for', { exact: true }).last()).toBeVisible();
 
-  await page.keyboard.press('i');
+  await page.getByRole('button', { name: 'What if' }).click();
   const dialog = page.getByRole('dialog', { name: 'What if' });
   const silent = dialog.getByRole('listitem').filter({ hasText: /^Sensor silent: LR/ });
   await expect(silent).toContainText('over 99 %');
@@ -205,6 +205,16 @@ test('a finding shows what speaks for it in the ledger, and what would move it, 
   await expect(silent).toContainText(/0 %$/);
   await page.keyboard.press('Escape');
   expect(await (await page.request.get(`${address()}/api${path}`)).text()).toBe(before);
+});
+
+test('simulated cars are run with progress, and can be stopped', async ({ page }) => {
+  await page.goto(`${address()}/figures`);
+  await hydrated(page);
+  await page.getByRole('button', { name: 'Run them' }).click();
+  await expect(page.getByRole('row', { name: /^Test by test/ })).toContainText('%');
+  await page.getByRole('button', { name: 'Stop' }).click();
+  await expect(page.getByRole('status')).toContainText(/Stopped after \d+ of 500 cars/);
+  await expect(page.getByRole('button', { name: 'Run them' })).toBeVisible();
 });
 
 test('a write that answers "yes" and reads back wrong is shown as failed', async ({ page }) => {
@@ -334,7 +344,16 @@ for (const theme of ['light', 'dark'] as const) {
         expect(violations.map(({ id, nodes }) => `${where}: ${id} ${nodes[0]?.html}`)).toEqual([]);
       };
       const wide = () => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
-      for (const path of ['/', '/book-in', '/bench', '/gauges', '/setup', '/sign-in', '/nowhere']) {
+      for (const path of [
+        '/',
+        '/book-in',
+        '/bench',
+        '/gauges',
+        '/figures',
+        '/setup',
+        '/sign-in',
+        '/nowhere',
+      ]) {
         await page.goto(address() + path);
         await clean(path);
         expect(await wide(), path).toBeLessThanOrEqual(0);

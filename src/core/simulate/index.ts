@@ -8,8 +8,11 @@ export { chanceFrom } from './chance';
 export { drawCar, truthOf, type TrueCar } from './car';
 export { runCar } from './loop';
 
+export const waysOfWorking = ['engine', 'checklist', 'replace'] as const;
+export type WayOfWorking = (typeof waysOfWorking)[number];
+
 /** A way of working over a whole population. */
-export interface Record {
+export interface Score {
   /** Share of cars on which what it acted on first was right. */
   right: number;
   minutesPerCar: number;
@@ -28,9 +31,9 @@ export interface Reliability {
 export interface Report {
   cars: number;
   seed: number;
-  engine: Record;
-  checklist: Record;
-  replace: Record;
+  engine: Score;
+  checklist: Score;
+  replace: Score;
   reliability: Reliability[];
   /** Expected calibration error: the mean distance of chance and share, by claims. */
   calibrationError: number;
@@ -48,7 +51,7 @@ export function* population(
   cars: number,
   seed: number,
 ): Generator<{ done: number; report: () => Report }, Report> {
-  const tally = new Tally(cars, seed);
+  const tally = new Tally(seed);
   for (let done = 0; done < cars;) {
     const chance = chanceFrom(seed * 1_000_003 + done);
     const off = pushedOff(chance);
@@ -75,14 +78,11 @@ class Tally {
   private readonly bars = Array.from({ length: bars }, () => ({ claims: 0, chance: 0, true: 0 }));
   private count = 0;
 
-  constructor(
-    private readonly cars: number,
-    private readonly seed: number,
-  ) {}
+  constructor(private readonly seed: number) {}
 
   add(result: CarResult): void {
     this.count += 1;
-    for (const way of ['engine', 'checklist', 'replace'] as const) addTo(this.results[way], result[way]);
+    for (const way of waysOfWorking) addTo(this.results[way], result[way]);
     for (const claim of result.claims) {
       const bar = this.bars[Math.min(bars - 1, Math.floor(claim.chance * bars))];
       if (!bar) continue;
@@ -101,13 +101,13 @@ class Tally {
       meanChance: bar.claims > 0 ? bar.chance / bar.claims : (at + 0.5) / bars,
       shareTrue: bar.claims > 0 ? bar.true / bar.claims : 0,
     }));
-    const record = (sum: ReturnType<typeof emptySum>): Record => ({
+    const record = (sum: ReturnType<typeof emptySum>): Score => ({
       right: sum.right / this.count,
       minutesPerCar: sum.minutes / this.count,
       needlessPartsPer1000: (1000 * sum.parts) / this.count,
     });
     return {
-      cars: this.count === this.cars ? this.cars : this.count,
+      cars: this.count,
       seed: this.seed,
       engine: record(this.results.engine),
       checklist: record(this.results.checklist),
@@ -131,3 +131,12 @@ function addTo(sum: ReturnType<typeof emptySum>, outcome: Outcome): void {
   sum.minutes += outcome.minutes;
   sum.parts += outcome.needlessParts;
 }
+
+/** What is asked of whoever runs a population, and what comes back on the way. */
+export interface PopulationRequest {
+  cars: number;
+  seed: number;
+}
+
+export type PopulationNews =
+  { kind: 'progress'; done: number; report: Report } | { kind: 'done'; report: Report };

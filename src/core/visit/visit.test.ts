@@ -47,11 +47,13 @@ describe('the next move', () => {
     expect(move(jobWith([], { placard: [] }))).toEqual({ kind: 'placard' });
   });
 
-  it('wakes a silent sensor once more, then takes it for silent', () => {
+  it('wakes a silent sensor with other triggers, then takes it for silent', () => {
     const seen = [lamp(0, 'flash-then-steady'), ...gauges(1), ...scans(2, { RR: [silent(2, 'RR')] })];
     expect(move(jobWith(seen))).toEqual({ kind: 'wake', wheel: 'RR', tries: 1 });
-    const twice = jobWith([...seen, silent(3, 'RR', 'continuous'), registry(4)]);
-    expect(move(twice)).toMatchObject({ kind: 'act', finding: { code: 'sensor-silent', wheels: ['RR'] } });
+    const twice = [...seen, silent(3, 'RR', 'continuous'), registry(4)];
+    expect(move(jobWith(twice))).toEqual({ kind: 'wake', wheel: 'RR', tries: 2 });
+    const thrice = jobWith([...twice, silent(5, 'RR', 'magnet')]);
+    expect(move(thrice)).toMatchObject({ kind: 'act', finding: { code: 'sensor-silent', wheels: ['RR'] } });
   });
 
   it('writes what was heard, and reads back what is unknown, before anything else', () => {
