@@ -38,7 +38,6 @@ const opened = (button: string) => async (page: Page) => {
 const list: Shot[] = [
   { name: 'sign-in', at: '/sign-in' },
   { name: 'yard', at: '/' },
-  { name: 'yard-dark', at: '/', dark: true },
   { name: 'book-in', at: '/book-in' },
   { name: 'job', at: 'KUR 125', plate: true },
   { name: 'job-five-wheels-dark', at: 'FLT 03', plate: true, dark: true },
@@ -98,7 +97,6 @@ const list: Shot[] = [
         .click();
     },
   },
-  { name: 'setup', at: '/setup' },
 ];
 
 /** Remakes docs/screenshots from the demo data, in a shop of its own that is gone afterwards. */
