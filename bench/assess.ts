@@ -4,10 +4,11 @@ import type { Job } from '../src/core/job';
 import { parseJob } from '../src/core/job/schema';
 
 /**
- * `assess` over the worked examples, against reading the same jobs with JSON.parse: how many times the
- * cost of reading a job it takes to judge it. In turn within one minute.
+ * `assess` over the worked examples, against reading the same jobs with JSON.parse: how many times the cost
+ * of reading a job it takes to judge it, in turn within one minute. Then the time of single assessments of
+ * full jobs, and whether memory stays flat over many.
  *
- * Run: npx tsx bench/assess.ts
+ * Run: node --expose-gc --import tsx bench/assess.ts [calls for the memory check, 20,000 where not said]
  */
 const folder = new URL('../tests/cases/', import.meta.url);
 const texts = readdirSync(folder).map((name) =>
@@ -20,7 +21,7 @@ const jobs = texts.map((text): Job => {
 });
 
 const rounds = 20;
-const repeats = 200;
+const repeats = 10;
 
 function perCall(work: () => void): number {
   const started = performance.now();
@@ -40,3 +41,29 @@ process.stdout.write(
   `assess: ${Math.round(1000 / milliseconds)} a second, ${(milliseconds * 1000).toFixed(0)} µs each; ` +
     `${median(pairs.map((pair) => pair.judge / pair.read)).toFixed(1)} times reading the job with JSON.parse\n`,
 );
+
+/** Each call by itself: the median, and the slowest hundredth. */
+const full = jobs.filter(({ observations }) => observations.length >= 12);
+const times = full.flatMap((job) =>
+  Array.from({ length: 400 }, () => {
+    const started = performance.now();
+    assess(job);
+    return performance.now() - started;
+  }).slice(200),
+);
+const sorted = times.sort((a, b) => a - b);
+const at = (share: number) => (sorted[Math.floor(share * sorted.length)] ?? Number.NaN).toFixed(2);
+process.stdout.write(`a full job: p50 ${at(0.5)} ms, p99 ${at(0.99)} ms over ${sorted.length} calls\n`);
+
+const calls = Number(process.argv[2] ?? 20_000);
+const heapMB = () => {
+  globalThis.gc?.();
+  return process.memoryUsage().heapUsed / 1e6;
+};
+const marks: string[] = [];
+for (let n = 0; n < calls; n += 1) {
+  const job = jobs[n % jobs.length];
+  if (job) assess(job);
+  if (n % Math.ceil(calls / 5) === Math.ceil(calls / 5) - 1) marks.push(heapMB().toFixed(1));
+}
+process.stdout.write(`heap over ${calls} calls, MB: ${marks.join(', ')}\n`);

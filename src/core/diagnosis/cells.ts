@@ -200,7 +200,8 @@ export function sensorAssumptions(
 ): SensorAssumptions {
   const held = position.held ?? undefined;
   const reply = own[place];
-  const id = reply?.id ?? (wheels[place]?.replies.length === 0 ? held : undefined);
+  const unheard = wheels[place]?.replies.length === 0;
+  const id = reply?.id ?? (unheard ? (held ?? wheels[place]?.recordedId) : undefined);
   return {
     own: reply,
     heldIsElsewhere: held !== undefined && own.some((other, at) => at !== place && other?.id === held),

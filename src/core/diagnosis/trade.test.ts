@@ -442,6 +442,12 @@ describe('a sensor', () => {
     { not: ['sensor-intermittent'] },
   );
   on(
+    'that drops out is known by the ID on record for it',
+    [[lamp(0, 'flash-while-driving')], counts({ LF: 20 })],
+    { is: { 'sensor-intermittent': ['LF'] } },
+    aged(4),
+  );
+  on(
     'that drops out is known by the ID the car holds for it',
     [[lamp(0, 'flash-while-driving'), registry(8)], counts({ LF: 20 })],
     { is: { 'sensor-intermittent': ['LF'] } },
