@@ -2,6 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { assess } from '../src/core/diagnosis';
 import type { Job } from '../src/core/job';
 import { parseJob } from '../src/core/job/schema';
+import { fullJob } from './full-job';
 
 /**
  * `assess` over the worked examples, against reading the same jobs with JSON.parse: how many times the cost
@@ -43,17 +44,25 @@ process.stdout.write(
 );
 
 /** Each call by itself: the median, and the slowest hundredth. */
-const full = jobs.filter(({ observations }) => observations.length >= 12);
-const times = full.flatMap((job) =>
-  Array.from({ length: 400 }, () => {
-    const started = performance.now();
-    assess(job);
-    return performance.now() - started;
-  }).slice(200),
+function single(name: string, all: readonly Job[]): void {
+  const times = all.flatMap((job) =>
+    Array.from({ length: 400 }, () => {
+      const started = performance.now();
+      assess(job);
+      return performance.now() - started;
+    }).slice(200),
+  );
+  const sorted = times.sort((a, b) => a - b);
+  const at = (share: number) => (sorted[Math.floor(share * sorted.length)] ?? Number.NaN).toFixed(2);
+  process.stdout.write(`${name}: p50 ${at(0.5)} ms, p99 ${at(0.99)} ms over ${sorted.length} calls
+`);
+}
+single(
+  'four wheels, a dozen readings and more',
+  jobs.filter(({ observations }) => observations.length >= 12),
 );
-const sorted = times.sort((a, b) => a - b);
-const at = (share: number) => (sorted[Math.floor(share * sorted.length)] ?? Number.NaN).toFixed(2);
-process.stdout.write(`a full job: p50 ${at(0.5)} ms, p99 ${at(0.99)} ms over ${sorted.length} calls\n`);
+single('five wheels, all there is to see, in order', [fullJob(false)]);
+single('five wheels, all there is to see, in trouble', [fullJob(true)]);
 
 const calls = Number(process.argv[2] ?? 20_000);
 const heapMB = () => {

@@ -65,17 +65,30 @@ const list: Shot[] = [
     },
   },
   { name: 'prove', at: 'KUR 125', plate: true, then: station('Prove') },
+  {
+    name: 'hand-over',
+    at: 'ARR 774',
+    plate: true,
+    then: async (page) => {
+      await station('Hand over')(page);
+      const dialog = page.getByRole('dialog');
+      await dialog.getByLabel('Sensor, LR').selectOption('Sensor silent');
+      await dialog.getByLabel('All other parts turned out in order').check();
+    },
+  },
   { name: 'sheet', at: 'KUR 633', plate: true },
   { name: 'tonight', at: 'BRI 550', plate: true, then: opened('Tonight') },
   { name: 'losses', at: 'BRI 550', plate: true, then: opened('Losses') },
   { name: 'bench', at: '/bench?tool=lamp&p=230&t=14&on=200&off=215&low=-11&h=1640', then: drawn },
+  { name: 'figures', at: '/figures' },
   {
-    name: 'figures',
+    name: 'made-up-cars',
     at: '/figures',
     then: async (page) => {
       await page.getByRole('button', { name: 'Run them' }).click();
-      await page.getByText('All 500 of 500 cars').waitFor({ timeout: 60_000 });
+      await page.getByText('All 500 of 500 cars').waitFor({ timeout: 120_000 });
       await drawn(page);
+      await page.getByRole('heading', { name: /made-up cars/ }).evaluate((title) => title.scrollIntoView());
     },
   },
   {

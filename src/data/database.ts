@@ -1,5 +1,5 @@
 import pg from 'pg';
-import { Sequelize, type Transaction } from 'sequelize';
+import { Sequelize, UniqueConstraintError, type Transaction } from 'sequelize';
 import { defineModels } from './models';
 
 export type Tx = Transaction;
@@ -27,9 +27,17 @@ export function database(): Sequelize {
   return connected;
 }
 
-/** One transaction per use case: all of it is stored, or none. */
-export function inTransaction<Value>(work: (tx: Tx) => Promise<Value>): Promise<Value> {
-  return database().transaction(work);
+/**
+ * One transaction per use case: all of it is stored, or none. Of two that store the same thing at the same
+ * time, a double press, the later one is done once more: now it finds what the other stored.
+ */
+export async function inTransaction<Value>(work: (tx: Tx) => Promise<Value>): Promise<Value> {
+  try {
+    return await database().transaction(work);
+  } catch (error) {
+    if (error instanceof UniqueConstraintError) return database().transaction(work);
+    throw error;
+  }
 }
 
 export async function closeDatabase(): Promise<void> {

@@ -1,8 +1,9 @@
 import { Op } from 'sequelize';
 import type { JobRecord } from '../core/job/record';
 import type { CarWrite, Observation } from '../core/job';
+import { confirmationOf } from './confirmations';
 import type { Tx } from './database';
-import { CarWriteRow, JobEditRow, JobRow, ObservationRow } from './models';
+import { CarWriteRow, ConfirmationRow, JobEditRow, JobRow, ObservationRow } from './models';
 
 /** A job with all that was recorded on it. */
 export interface StoredJob {
@@ -25,7 +26,7 @@ export const createJob = (
     { transaction: tx },
   );
 
-/** Everything recorded on some jobs, in two queries however many they are. */
+/** Everything recorded on some jobs, in three queries however many they are. */
 export async function loadRecords(tx: Tx, rows: JobRow[]): Promise<StoredJob[]> {
   const jobId = rows.map(({ id }) => id);
   const inOrder = {
@@ -36,8 +37,10 @@ export async function loadRecords(tx: Tx, rows: JobRow[]): Promise<StoredJob[]> 
   };
   const observations = await ObservationRow.findAll(inOrder);
   const writes = await CarWriteRow.findAll(inOrder);
+  const confirmations = await ConfirmationRow.findAll(inOrder);
   const observationsOf = groupByJob(observations);
   const writesOf = groupByJob(writes);
+  const confirmationsOf = groupByJob(confirmations);
   return rows.map((row) => ({
     row,
     record: {
@@ -48,6 +51,7 @@ export async function loadRecords(tx: Tx, rows: JobRow[]): Promise<StoredJob[]> 
         ...(replaces && { replaces }),
       })),
       writes: (writesOf.get(row.id) ?? []).map(({ body }) => body),
+      confirmations: (confirmationsOf.get(row.id) ?? []).map(confirmationOf),
     },
   }));
 }

@@ -1,9 +1,10 @@
-import type { CarWrite, Code, Job, Observation, Seen } from '../core/job';
+import type { CarWrite, Code, Job, Observation } from '../core/job';
 import { toJobFile, type Entry } from '../core/job/record';
 import { leastVoltsToWrite } from '../core/diagnosis';
 import { ledgerOf } from '../core/ledger';
 import { failure, success, type Outcome } from '../core/outcome';
 import { writeVerdict } from '../core/proof';
+import { meaningOf } from '../core/trouble-code/meaning';
 import type { LiveEntry, Receiver, RegistryEntry } from '../core/uds/receiver';
 import { profileOf, type VisitView } from '../core/visit/view';
 import { inTransaction, type Tx } from '../data/database';
@@ -90,7 +91,7 @@ function entriesOf(
     entry('voltage', { kind: 'voltage', at, ...supply }),
     entry('registry', { kind: 'registry', at, entries: registry, codes }),
     ...codes.map((code) =>
-      entry(`dtc ${code.code}`, { kind: 'dtc', at, ...code, ...meaningOf(receiver, code.code) }),
+      entry(`dtc ${code.code}`, { kind: 'dtc', at, ...code, ...meaningOf(receiver.codes, code.code) }),
     ),
     ...live.entries.map(({ wheel, kPa, tempC }) =>
       entry(`live ${wheel}`, {
@@ -103,24 +104,6 @@ function entriesOf(
       }),
     ),
   ];
-}
-
-const abouts = [
-  'no-signal',
-  'low-battery',
-  'low-pressure',
-  'receiver',
-  'wheel-speed',
-  'baseline',
-  'other',
-] as const;
-
-/** What the maker's code is about, by the vehicle's profile; an unknown one is kept and stays unknown. */
-function meaningOf(receiver: Receiver, code: string): Pick<Seen<'dtc'>, 'about' | 'wheel'> {
-  const known = receiver.codes[code];
-  if (!known) return {};
-  const about = abouts.find((candidate) => candidate === known.about) ?? 'other';
-  return { about, ...(known.wheel && { wheel: known.wheel }) };
 }
 
 /** Sends IDs to the car and reads them back: the read-back decides. */

@@ -13,19 +13,23 @@ import {
   type Service,
   type Tpms,
 } from '../core/job';
+import type { Confirmed } from '../core/confirmed';
 import { fromJobFile, toJobFile, type Entry } from '../core/job/record';
 import { ledgerOf } from '../core/ledger';
 import { failure, success, type Issue, type Outcome } from '../core/outcome';
 import { scannedIds } from '../core/registration';
+import type { Receiver } from '../core/uds/receiver';
 import { canonicalVin } from '../core/vin';
 import { notesOf, plateOf, profileOf, type VisitView, type YardLine } from '../core/visit/view';
 import { wheelsOf } from '../core/placard';
 import { inTransaction, type Tx } from '../data/database';
+import { addConfirmation, findConfirmation } from '../data/confirmations';
 import * as jobs from '../data/jobs';
 import { loadGauges } from '../data/gauges';
 import { announce } from '../data/notifications';
 import { loadShop } from '../data/shop';
 import * as vehicles from '../data/vehicles';
+import { confirmIn, experienceBefore } from './confirmations';
 import { refuseUnless, type Person } from './people';
 import { viewOf, yardLineOf } from './visit-view';
 
@@ -176,10 +180,10 @@ async function readingsOnFile(tx: Tx, vehicleId: string): Promise<Pick<Job, 'his
   return history.length > 0 ? { history } : {};
 }
 
-/** Whether the vehicle's profile knows its receiver, so that a lead can talk to it. */
-async function receiverKnown(tx: Tx, job: { vehicle: Job['vehicle'] }): Promise<boolean> {
+/** What the vehicle's profile knows of its receiver, so that a lead can talk to it. */
+async function receiverOf(tx: Tx, job: { vehicle: Job['vehicle'] }): Promise<Receiver | undefined> {
   const profile = profileOf(job);
-  return profile !== undefined && (await vehicles.findProfile(tx, profile))?.receiver != null;
+  return (profile && (await vehicles.findProfile(tx, profile))?.receiver) || undefined;
 }
 
 /** The job as a screen needs it. Problem: `unknown-job`. */
@@ -188,20 +192,27 @@ export const viewJob = (id: string): Promise<Outcome<VisitView>> => inTransactio
 export async function viewIn(tx: Tx, id: string): Promise<Outcome<VisitView>> {
   const stored = await jobs.loadJob(tx, id);
   if (!stored) return unknownJob();
-  const [canBeRead, instruments] = [await receiverKnown(tx, stored.record.header), await loadGauges(tx)];
-  return success(viewOf(stored, { canBeRead, instruments }));
+  return success(
+    viewOf(stored, {
+      receiver: await receiverOf(tx, stored.record.header),
+      instruments: await loadGauges(tx),
+      experience: (await experienceBefore(tx))(stored.row.openedAt),
+    }),
+  );
 }
 
 /** Today's vehicles, the newest first. */
 export const yard = (now = new Date()): Promise<YardLine[]> =>
   inTransaction(async (tx) => {
     const stored = await jobs.loadYard(tx, new Date(now.getTime() - yardHours * 3_600_000));
-    const profiles = await vehicles.listProfiles(tx);
-    const readable = new Set(profiles.filter(({ receiver }) => receiver).map(({ name }) => name));
+    const receivers = new Map(
+      (await vehicles.listProfiles(tx)).map(({ name, receiver }) => [name, receiver ?? undefined]),
+    );
     const instruments = await loadGauges(tx);
+    const experienceAt = await experienceBefore(tx);
     return stored.map((item) => {
-      const profile = profileOf(item.record.header);
-      return yardLineOf(item, { canBeRead: profile !== undefined && readable.has(profile), instruments });
+      const receiver = receivers.get(profileOf(item.record.header) ?? '');
+      return yardLineOf(item, { receiver, instruments, experience: experienceAt(item.row.openedAt) });
     });
   });
 
@@ -360,12 +371,32 @@ function refuseWheel(job: Header, observation: Observation): Outcome<never> | un
 }
 
 /**
- * Hands the car over and closes the job; what the tool heard goes on file for the next visit. A visit
- * that is not proved is handed over only with a reason. Problems: `unknown-job`, `stale`, `not-proved`.
+ * Says what the parts of the car turned out to be, once somebody had them in hand; at any time, also after
+ * it left. Nothing at all takes back what was said. Problems: `unknown-job` and those of `confirmIn`.
+ */
+export function confirm(
+  id: string,
+  asked: { key: string; parts: Confirmed[] },
+  who: Person,
+): Promise<Outcome<VisitView>> {
+  return inTransaction(async (tx) => {
+    const row = await jobs.lockJob(tx, id);
+    if (!row) return unknownJob();
+    const stored = await confirmIn(tx, row, asked, who);
+    if (!stored.ok) return stored;
+    await announce(tx, id);
+    return viewIn(tx, id);
+  });
+}
+
+/**
+ * Hands the car over and closes the job; what the tool heard goes on file for the next visit, and what the
+ * parts turned out to be, where somebody says so. A visit that is not proved is handed over only with a
+ * reason. Problems: `unknown-job`, `stale`, `not-proved`, and those of `confirmIn`.
  */
 export function handOver(
   id: string,
-  asked: { key: string; version: number; unproved?: string },
+  asked: { key: string; version: number; unproved?: string; parts?: Confirmed[] },
   who: Person,
 ): Promise<Outcome<VisitView>> {
   return inTransaction(async (tx) => {
@@ -385,6 +416,11 @@ export function handOver(
         'This visit is not proved yet. Prove it, or say why the car leaves as it is.',
         open,
       );
+    }
+    if (asked.parts) {
+      const parts = { key: deriveKey(asked.key, 'parts'), parts: asked.parts };
+      const confirmed = await confirmIn(tx, row, parts, who);
+      if (!confirmed.ok) return confirmed;
     }
     const handedOverAt = new Date();
     const visit = {
@@ -453,7 +489,8 @@ export function importJob(file: Job, who: Person): Promise<Outcome<{ id: string;
     const notes = notesOf(file);
     const key = notes.key ?? deriveKey('file', JSON.stringify(file));
     let entryCount = 0;
-    const { header, entries, writes } = fromJobFile(file, () => deriveKey(key, `entry ${(entryCount += 1)}`));
+    const newKey = () => deriveKey(key, `entry ${(entryCount += 1)}`);
+    const { header, entries, writes, confirmations } = fromJobFile(file, newKey);
     const there = await jobs.findJobByKey(tx, key);
     const row = there ?? (await createFromFile(tx, key, header, who));
     for (const entry of entries) {
@@ -467,6 +504,11 @@ export function importJob(file: Job, who: Person): Promise<Outcome<{ id: string;
       const known = await jobs.findWrite(tx, write.key);
       if (known && known.jobId !== row.id) return keyInUse();
       if (!known) await jobs.addWrite(tx, row.id, write.by ?? who.name, write);
+    }
+    for (const confirmation of confirmations) {
+      const known = await findConfirmation(tx, confirmation.key);
+      if (known && known.jobId !== row.id) return keyInUse();
+      if (!known) await addConfirmation(tx, row.id, confirmation);
     }
     await announce(tx, row.id);
     return success({ id: row.id, already: there !== null });

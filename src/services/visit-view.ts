@@ -1,9 +1,10 @@
 import { findingsHeld } from '../core/assessment';
-import { assess, titleOf, toRead } from '../core/diagnosis';
+import { assess, titleOf, toRead, type Experience } from '../core/diagnosis';
 import { withTrust, type Instrument } from '../core/gauge';
 import { toJobFile } from '../core/job/record';
 import { latest, allOf } from '../core/job';
 import { proofOf } from '../core/proof';
+import type { Receiver } from '../core/uds/receiver';
 import { nextMove } from '../core/visit';
 import { plateOf, type VisitView, type YardLine } from '../core/visit/view';
 import type { StoredJob } from '../data/jobs';
@@ -11,16 +12,22 @@ import { hasLead, hasTool, practiceBay } from './devices';
 
 /** What a job is judged by beyond itself. */
 export interface Surroundings {
-  /** The profile of its vehicle knows the receiver. */
-  canBeRead: boolean;
+  /** What the profile of its vehicle knows of the receiver. */
+  receiver: Receiver | undefined;
   /** The shop's gauges. */
   instruments: Instrument[];
+  /** What the shop had seen when the job was opened. */
+  experience: Experience | undefined;
 }
 
 /** Works out what a stored job says; nothing of it is stored. */
-export function viewOf({ row, record }: StoredJob, { canBeRead, instruments }: Surroundings): VisitView {
+export function viewOf(
+  { row, record }: StoredJob,
+  { receiver, instruments, experience }: Surroundings,
+): VisitView {
   const job = withTrust(toJobFile(record), instruments);
-  const assessment = assess(job);
+  const assessment = assess(job, experience);
+  const canBeRead = receiver !== undefined;
   const devices = {
     tool: hasTool() && job.vehicle.tpms.kind === 'direct',
     lead: hasLead() && canBeRead,
@@ -34,6 +41,8 @@ export function viewOf({ row, record }: StoredJob, { canBeRead, instruments }: S
     state: row.state,
     job,
     assessment,
+    ...(experience && { experience }),
+    codes: receiver?.codes ?? {},
     proof: proofOf(job),
     move: nextMove(job, { assessment, handedOver, hasLead: devices.lead, hasTool: devices.tool }),
     devices,

@@ -1,13 +1,17 @@
-import { assess, type Experience } from '../core/diagnosis';
-import type { Job } from '../core/job';
+import { assess, assessBriefly } from '../core/diagnosis';
+import type { AssessNews, AssessRequest } from '../core/diagnosis/errand';
 
 /** Judges jobs away from the screen: the same code as on the server. */
-export interface AssessRequest {
-  turn: number;
-  job: Job;
-  experience?: Experience;
-}
 
-self.addEventListener('message', ({ data }: MessageEvent<AssessRequest>) => {
-  self.postMessage({ turn: data.turn, assessment: assess(data.job, data.experience) });
+/** The request that came last: a newer one makes the evidence of an older one needless. */
+let latest = 0;
+
+self.addEventListener('message', ({ data: { turn, job, experience } }: MessageEvent<AssessRequest>) => {
+  const tell = (news: AssessNews) => self.postMessage(news);
+  latest = turn;
+  tell({ turn, assessment: assessBriefly(job, experience), weighed: false });
+  // A newer reading may be waiting already: it is heard first.
+  setTimeout(() => {
+    if (turn === latest) tell({ turn, assessment: assess(job, experience), weighed: true });
+  });
 });

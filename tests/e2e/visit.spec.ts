@@ -1,6 +1,7 @@
 import { gzipSync } from 'node:zlib';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
+import { v7 as newKey } from 'uuid';
 import { address, expectMove, hydrated, measureUntil, openJob } from '../support/visit';
 
 /** Takes the next move with the keyboard alone. */
@@ -49,7 +50,7 @@ async function handOver(page: Page): Promise<void> {
   await enter(page, 'Hand over');
   const button = page.getByRole('button', { name: 'Hand over, proved' });
   await expect(button).toBeVisible();
-  for (let n = 0; n < 8 && !(await button.evaluate((node) => node === document.activeElement)); n += 1)
+  for (let n = 0; n < 16 && !(await button.evaluate((node) => node === document.activeElement)); n += 1)
     await page.keyboard.press('Tab');
   await page.keyboard.press('Enter');
   await page.waitForURL(/\/sheet$/);
@@ -205,6 +206,72 @@ test('a finding shows what speaks for it in the ledger, and what would move it, 
   await expect(silent).toContainText(/0 %$/);
   await page.keyboard.press('Escape');
   expect(await (await page.request.get(`${address()}/api${path}`)).text()).toBe(before);
+});
+
+test('what a part turned out to be is counted, and can be taken back and put back', async ({ page }) => {
+  const { id } = (await (
+    await page.request.post(`${address()}/api/jobs`, {
+      headers: { origin: address() },
+      data: {
+        key: newKey(),
+        vehicle: { label: 'Corriente Vela', plate: 'KUR 555', profile: 'corriente-vela' },
+        observations: [
+          { kind: 'lamp', at: new Date().toISOString(), state: 'flash-then-steady' },
+          ...(['pulsed', 'continuous', 'magnet'] as const).map((trigger) => ({
+            kind: 'activation',
+            at: new Date().toISOString(),
+            wheel: 'RR',
+            trigger,
+            replies: [],
+          })),
+        ].map((observation) => ({ key: newKey(), observation })),
+      },
+    })
+  ).json()) as { id: string };
+  await page.goto(`${address()}/jobs/${id}`);
+  await hydrated(page);
+  await page.getByRole('navigation').getByRole('button', { name: 'Hand over' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel(/Why does the car leave/).fill('Sensor on order');
+  await expect(dialog.getByText(/Found: Sensor silent/)).toBeVisible();
+  await dialog.getByLabel('Sensor, RR').selectOption('Sensor silent');
+  await dialog.getByLabel('All other parts turned out in order').check();
+  await dialog.getByRole('button', { name: 'Hand over, not proved' }).click();
+  await page.waitForURL(/\/sheet$/);
+  await expect(page.getByText('Sensor, RR: Sensor silent')).toBeVisible();
+
+  await page.goto(`${address()}/figures`);
+  await hydrated(page);
+  const silent = page.getByRole('row', { name: /^Sensor silent/ });
+  const line = page.getByRole('listitem').filter({ hasText: 'KUR 555' });
+  const counted = await silent.textContent();
+  await line.getByRole('button', { name: 'Take back' }).click();
+  await expect(silent).not.toHaveText(counted ?? '');
+  await expect(line).toContainText('Taken back');
+  await line.getByRole('button', { name: 'Put back' }).click();
+  await expect(silent).toHaveText(counted ?? '');
+});
+
+test('a code another tool shows is kept, with its meaning where the vehicle has one, else as unknown', async ({
+  page,
+}) => {
+  await openJob(page, 'FLT 03');
+  const note = async (code: string, said: RegExp) => {
+    await page.getByRole('button', { name: 'Other checks' }).click();
+    await page.getByRole('button', { name: 'Trouble codes' }).click();
+    const dialog = page.getByRole('dialog', { name: 'Trouble codes' });
+    await dialog.getByLabel('A code another tool shows').fill(code);
+    await dialog.getByRole('button', { name: 'Keep the code' }).click();
+    await expect(dialog.getByRole('listitem').filter({ hasText: code })).toContainText(said);
+    await page.keyboard.press('Escape');
+  };
+  await note('C1A77', /meaning not known/);
+  const dialog = page.getByRole('dialog', { name: 'Trouble codes' });
+  await page.getByRole('button', { name: 'Other checks' }).click();
+  await page.getByRole('button', { name: 'Trouble codes' }).click();
+  const known = (await dialog.getByRole('rowheader').first().textContent()) ?? '';
+  await page.keyboard.press('Escape');
+  await note(known, /: (?!meaning)/);
 });
 
 test('simulated cars are run with progress, and can be stopped', async ({ page }) => {

@@ -34,6 +34,7 @@ describe('migrations', () => {
     expect(await query('SELECT name FROM migrations ORDER BY name')).toEqual([
       { name: '0001-first' },
       { name: '0002-instruments' },
+      { name: '0003-confirmations' },
     ]);
   });
 

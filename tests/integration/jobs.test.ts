@@ -4,8 +4,10 @@ import { v7 as newKey } from 'uuid';
 import { describe, expect, it } from 'vitest';
 import { parseJob } from '../../src/core/job/schema';
 import { database } from '../../src/data/database';
+import { shopFigures } from '../../src/services/confirmations';
 import {
   bookIn,
+  confirm,
   editJob,
   exportJob,
   handOver,
@@ -96,12 +98,9 @@ describe('a booking', () => {
   it('pressed twice opens one job', async () => {
     const key = newKey();
     const vehicle = { label: 'Ostrel Menta' };
-    const [one, two] = await Promise.all([
-      bookIn({ key, vehicle }, ines),
-      bookIn({ key, vehicle }, ines).catch(() => undefined),
-    ]);
-    expect(must(await bookIn({ key, vehicle }, ines)).id).toBe(must(one).id);
-    if (two) expect(must(two).id).toBe(must(one).id);
+    const pressed = await Promise.all([1, 2, 3].map(() => bookIn({ key, vehicle }, ines)));
+    const again = must(await bookIn({ key, vehicle }, ines));
+    for (const booked of pressed) expect(must(booked).id).toBe(again.id);
   });
 
   it('of a known plate or VIN brings the vehicle back, however it is written', async () => {
@@ -170,6 +169,58 @@ describe('handing over', () => {
       await bookIn({ key: newKey(), vehicle: { label: 'Corriente Brisa', plate: 'FILE 1' } }, ines),
     );
     expect(must(await viewJob(next.id)).job.sensors).toHaveLength(4);
+  });
+});
+
+describe('what the parts turned out to be', () => {
+  const deadSensor = { part: 'sensor' as const, wheel: 'LR' as const, was: 'sensor-silent' as const };
+  const seenOf = async () => (await shopFigures()).experience['sensor-silent'] ?? { had: 0, of: 0 };
+
+  it('is said with the hand-over, counted once, and sharpens only what comes in afterwards', async () => {
+    const early = await newJob();
+    const id = await newJob();
+    const before = await seenOf();
+    const { version } = must(await viewJob(id));
+    const asked = { key: newKey(), version, unproved: 'sensor on order', parts: [deadSensor] };
+    const handed = must(await handOver(id, asked, ines));
+    must(await handOver(id, asked, ines));
+    expect(handed.job.confirmations).toMatchObject([{ by: ines.name, parts: [deadSensor] }]);
+    expect(await count('confirmations', id)).toBe(1);
+    expect(await seenOf()).toMatchObject({ had: before.had + 1, of: before.of + 1 });
+    const later = must(await viewJob(await newJob())).experience?.['sensor-silent'];
+    expect(later).toMatchObject({ had: before.had + 1 });
+    expect(must(await viewJob(early)).experience?.['sensor-silent']?.had ?? 0).toBe(before.had);
+  });
+
+  it('can be said after the car has left, is put right by saying it anew, and is taken back by nothing', async () => {
+    const before = await seenOf();
+    const id = await newJob();
+    const { version } = must(await viewJob(id));
+    must(await handOver(id, { key: newKey(), version, unproved: 'customer in a hurry' }, ines));
+    must(await confirm(id, { key: newKey(), parts: [deadSensor] }, ines));
+    expect((await seenOf()).had).toBe(before.had + 1);
+    must(await confirm(id, { key: newKey(), parts: [{ ...deadSensor, was: 'in-order' }] }, ines));
+    expect(await seenOf()).toMatchObject({ had: before.had, of: before.of + 1 });
+    must(await confirm(id, { key: newKey(), parts: [] }, ines));
+    expect(await seenOf()).toMatchObject({ had: before.had, of: before.of });
+    expect(await count('confirmations', id)).toBe(3);
+    await expect(database().query('DELETE FROM confirmations')).rejects.toThrow(/append-only/);
+  });
+
+  it('is not taken of parts the car does not have, of faults a part cannot have, or from an adviser', async () => {
+    const id = await newJob();
+    const said = (parts: Parameters<typeof confirm>[1]['parts'], who = ines) =>
+      confirm(id, { key: newKey(), parts }, who);
+    const refused = (code: string) => ({ ok: false, problem: { code } });
+    expect(await said([{ ...deadSensor, wheel: 'SP' }])).toMatchObject(refused('unknown-part'));
+    expect(await said([{ ...deadSensor, was: 'tire-leaking' }])).toMatchObject(refused('unknown-part'));
+    expect(await said([deadSensor, deadSensor])).toMatchObject(refused('unknown-part'));
+    expect(await said([deadSensor], person('adviser'))).toMatchObject(refused('not-allowed'));
+    const key = newKey();
+    must(await confirm(id, { key, parts: [deadSensor] }, ines));
+    const other = await confirm(await newJob(), { key, parts: [deadSensor] }, ines);
+    expect(other).toMatchObject(refused('key-in-use'));
+    expect(await count('confirmations', id)).toBe(1);
   });
 });
 

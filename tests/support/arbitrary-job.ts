@@ -118,6 +118,17 @@ const carWrite = fc.record(
   { requiredKeys: ['kind', 'key', 'askedAt', 'asked', 'before'] },
 );
 
+const confirmation = fc.record({
+  key: fc.uuid(),
+  at,
+  by: text,
+  parts: fc.constantFrom(
+    [],
+    [{ part: 'receiver', was: 'in-order' }],
+    [{ part: 'sensor', wheel: 'LR', was: 'sensor-silent' }],
+  ),
+});
+
 /** Job files as this app exports them: every observation has its key, corrected ones stand apart. */
 export const exportedJob = fc
   .record({
@@ -125,13 +136,24 @@ export const exportedJob = fc
     corrections: fc.nat({ max: 3 }),
     old: fc.uniqueArray(keyed, { selector: ({ key }) => key, minLength: 3, maxLength: 3 }),
     carWrites: fc.uniqueArray(carWrite, { selector: ({ key }) => key, maxLength: 2 }),
+    confirmations: fc.uniqueArray(confirmation, { selector: ({ key }) => key, maxLength: 2 }),
     label: text,
     visitKey: fc.uuid(),
     extra,
     surroundings,
   })
   .map(
-    ({ observations, corrections, old, carWrites, label, visitKey, extra: more, surroundings: around }) => {
+    ({
+      observations,
+      corrections,
+      old,
+      carWrites,
+      confirmations,
+      label,
+      visitKey,
+      extra: more,
+      surroundings: around,
+    }) => {
       const corrected = observations.slice(0, corrections).flatMap(({ key, kind }, place) => {
         const before = old[place];
         return before ? [{ replacedBy: key, observation: { ...before, kind: before.kind, of: kind } }] : [];
@@ -146,6 +168,7 @@ export const exportedJob = fc
         observations,
         ...(corrected.length > 0 && { corrected }),
         ...(carWrites.length > 0 && { carWrites }),
+        ...(confirmations.length > 0 && { confirmations }),
       };
     },
   );

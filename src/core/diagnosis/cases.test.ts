@@ -2,6 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { caseSchema, expectCase } from '../../../tests/support/case';
 import { assessmentSchema } from '../assessment/schema';
+import { assessBriefly } from '.';
 
 const folder = new URL('../../../tests/cases/', import.meta.url);
 
@@ -11,6 +12,9 @@ describe('worked examples', () => {
     it(example.name, () => {
       const assessment = expectCase(example);
       expect(assessmentSchema.parse(assessment)).toEqual(assessment);
+      // What a screen shows while the evidence is weighed is the same verdict.
+      const findings = assessment.findings.map((finding) => ({ ...finding, evidence: [] }));
+      expect(assessBriefly(example.job)).toEqual({ ...assessment, findings });
     });
   }
 });

@@ -1,46 +1,43 @@
+import { Contents, Memo } from './contents';
 import type { Context, Evidence, PositionEvidence, WheelEvidence } from './evidence';
+import { model } from './model';
+import { highestNormalDensity } from './normal';
 import type { Reading } from './own-ids';
 import { positionMaps, type PositionMap } from './position-maps';
 import type { Priors } from './priors';
 import {
   codeFactor,
-  figureKinds,
+  sensorAtMost,
   sensorStates,
   type Figures,
   type SensorAssumptions,
-  type SensorSink,
 } from './sensor-states';
-import {
-  Adder,
-  allRows,
-  causeCount,
-  causeIndex,
-  emptySums,
-  isSound,
-  rows,
-  soundRow,
-  type Emit,
-  type Sums,
-  type TireSink,
-  type Wanted,
-} from './states';
+import { accumulate, SensorSums, type Accuracy, type Cell } from './sensor-sums';
+import { Adder, bit, totalOf, type Emit, type Sums, type TireSink, type Wanted } from './states';
 import { cooledKPa, type System } from './systems';
-import { tireStates } from './tire-states';
+import { tireStates, type TireAssumptions } from './tire-states';
 import { turningStates } from './turning-states';
 
+/** A wheel, taken to be at one position of the car, while the car is one way and the scans are read one way. */
+export interface Placing {
+  evidence: Evidence;
+  place: number;
+  position: PositionEvidence;
+  reading: Reading;
+  system: System;
+}
+
 /**
- * A cell: one wheel, taken to be at one position of the car, while the car is one way and the scans are read
- * one way. Its sums over all states of the wheel, accumulated over the causes from the least to the worst:
- * entry k of a row is the weight of the states with cause k or less.
+ * Sums already worked out, by the content of the evidence they rest on: most of them serve again at another
+ * position, for another way the car can be, or when one observation is set aside.
  */
-export type Cell = Sums;
-
-/** Sums already worked out, by the evidence they rest on: most of them serve again when one observation is set aside. */
 export class Cells {
-  private readonly byWheel = new WeakMap<WheelEvidence, WeakMap<object, Map<number, Sums>>>();
-  private readonly nowhere = {};
-
-  private readonly sensorSums = new SensorSums();
+  private readonly contents = new Contents();
+  private readonly sensors = new Memo<SensorSums>();
+  private readonly tires = new Memo<{ low: Sums; other: Sums }>();
+  private readonly weighed = new Memo<Sums>();
+  private readonly alone = new Memo<Cell>();
+  private readonly rows = new Memo<number[]>();
   private orders: readonly PositionMap[] | undefined;
 
   constructor(private readonly priors: Priors) {}
@@ -50,39 +47,63 @@ export class Cells {
   }
 
   /** The cell of a wheel with a sensor. */
-  ofSensor(
-    evidence: Evidence,
-    place: number,
-    position: PositionEvidence,
-    reading: Reading,
-    system: System,
-    wanted: Wanted,
-  ): Cell {
+  ofSensor(placing: Placing, wanted: Wanted): Cell {
+    const { evidence, place, position, system } = placing;
+    const assumed = assumptionsOf(placing);
+    const reply = assumed.own?.kPa ?? undefined;
+    const tire = (accuracy: Accuracy, figures: Figures) =>
+      this.tire(evidence, place, {
+        position,
+        replyKPa: figures === 'none' ? undefined : reply,
+        system,
+        accuracy,
+        heard: figures === 'car',
+      });
+    const sums = this.sensor(placing, assumed);
+    const wheel = this.contents.ofTire(wheelAt(evidence, place));
+    return sums.cells.get(wheel, this.contents.ofShown(position), Number(system.cooled), () =>
+      accumulate(sums.joinedWith(this.priors.inaccurate, wanted, tire), wanted),
+    );
+  }
+
+  /**
+   * By position, no less than the weight of the cell of a wheel with a sensor, for less work: the most the
+   * sensor can add up to, times the tire without what the car shows of it, times the most that any pressure
+   * could make of what the car shows.
+   */
+  atMost(evidence: Evidence, place: number, reading: Reading, system: System): number[] {
+    const { positions, car } = evidence;
     const wheel = wheelAt(evidence, place);
-    const assumed = sensorAssumptions(evidence, place, position, reading, system);
-    return this.remember(wheel, position, keyOf(wheel, position, assumed, system, evidence), () => {
-      const sums = this.sensorSums.cleared();
-      sensorStates(evidence.context, this.priors, wheel, position, assumed, sums);
-      const reply = assumed.own?.kPa ?? undefined;
-      const cell = sums.joinedWith(this.priors.inaccurate, wanted, (accuracy, figures) =>
-        this.tire(
-          evidence,
-          place,
-          position,
-          figures === 'none' ? undefined : reply,
-          system,
-          accuracy,
-          figures === 'car',
-        ),
-      );
-      return accumulate(cell, wanted);
+    const own = reading.own[place];
+    let rest = Number(isDeaf(system)) | (Number(system.cooled) << 1) | (system.otherSetNumber << 2);
+    rest |= (own ? wheel.replies.indexOf(own) + 1 : 0) << 5;
+    // Which positions hold what another wheel was heard to send is the reading's.
+    positions.forEach(({ held }, at) => (rest |= Number(isElsewhere(held, place, reading)) << (9 + at)));
+    const key = car.reception.length > 0 ? undefined : this.contents.ofAll(positions);
+    const make = () => this.row(evidence, place, reading, system);
+    return key === undefined ? make() : this.rows.get(this.contents.ofWheel(wheel), key, rest, make);
+  }
+
+  private row(evidence: Evidence, place: number, reading: Reading, system: System): number[] {
+    const bare = (replyKPa: number | undefined, accuracy: Accuracy) =>
+      totalOf(this.tire(evidence, place, { ...bareTire(system), replyKPa, accuracy }));
+    const { inaccurate } = this.priors;
+    const wheel = wheelAt(evidence, place);
+    const reply = reading.own[place]?.kPa ?? undefined;
+    const none = bare(undefined, 'sound');
+    const tool = (1 - inaccurate) * bare(reply, 'sound') + inaccurate * bare(reply, 'off');
+    return evidence.positions.map((position) => {
+      const assumed = assumptionsOf({ evidence, place, position, reading, system });
+      const worth = highestDensityOf(position);
+      const { silent, alive } = sensorAtMost(evidence.context, this.priors, wheel, position, assumed, worth);
+      return silent * none + alive * tool;
     });
   }
 
   /** The cell of a wheel of an indirect system. */
   ofTurning(evidence: Evidence, place: number, system: System): Cell {
     const wheel = wheelAt(evidence, place);
-    return this.remember(wheel, this.nowhere, turningKey | Number(system.cooled), () => {
+    return this.alone.get(this.contents.ofTurning(wheel), 0, Number(system.cooled), () => {
       const adder = new Adder();
       const add = turningStates(wheel, this.priors, (weight, findings, cause) => {
         adder.add(weight, findings, cause);
@@ -94,7 +115,8 @@ export class Cells {
 
   /** The cell of a wheel the lamp does not watch: only its tire. */
   ofTire(evidence: Evidence, place: number, system: System): Cell {
-    return this.remember(wheelAt(evidence, place), this.nowhere, tireKey | Number(system.cooled), () => {
+    const wheel = this.contents.ofTire(wheelAt(evidence, place));
+    return this.alone.get(wheel, 1, Number(system.cooled), () => {
       const adder = new Adder();
       const add: Emit = (weight, findings) => {
         adder.add(weight, findings, 0);
@@ -104,46 +126,79 @@ export class Cells {
     });
   }
 
-  private tire(
-    evidence: Evidence,
-    place: number,
-    position: PositionEvidence,
-    replyKPa: number | undefined,
-    system: System,
-    accuracy: Accuracy,
-    heard: boolean,
-  ): Sums {
+  private sensor({ evidence, place, position, system }: Placing, assumed: SensorAssumptions): SensorSums {
     const wheel = wheelAt(evidence, place);
-    const hasLowCode = position.noCodes || position.codes.length > 0;
-    const shows = (heard && position.shown.length > 0) || hasLowCode;
-    const key =
-      sensedKey |
-      Number(system.cooled) |
-      (Number(accuracy === 'off') << 1) |
-      (Number(shows && heard) << 2) |
-      (replyPlace(wheel, replyKPa) << 3);
-    return this.remember(wheel, shows ? position : this.nowhere, key, () => {
-      const adder = new Adder();
-      tireStatesIn(evidence, this.priors, place, { position, replyKPa, system, accuracy, heard }, adder);
-      return adder.sums;
+    const own = assumed.own ? wheel.replies.indexOf(assumed.own) + 1 : 0;
+    const counted = assumed.checkIns ? this.contents.ofCounts(assumed.checkIns) : 0;
+    const quality = counted > 0 ? Math.round(system.driveQuality * 20) : 0;
+    const rest =
+      Number(assumed.heldIsElsewhere) |
+      (Number(assumed.deaf && speaksOfHearing(position)) << 1) |
+      (own << 2) |
+      (system.otherSetNumber << 6) |
+      (quality << 10) |
+      (counted << 15);
+    return this.sensors.get(this.contents.ofSensor(wheel), this.contents.ofHearing(position), rest, () => {
+      const sums = new SensorSums();
+      sensorStates(evidence.context, this.priors, wheel, position, assumed, sums);
+      return sums;
     });
   }
 
-  private remember(wheel: WheelEvidence, position: object, key: number, make: () => Sums): Sums {
-    let byPosition = this.byWheel.get(wheel);
-    if (!byPosition) this.byWheel.set(wheel, (byPosition = new WeakMap()));
-    let byKey = byPosition.get(position);
-    if (!byKey) byPosition.set(position, (byKey = new Map<number, Sums>()));
-    let sums = byKey.get(key);
-    if (!sums) byKey.set(key, (sums = make()));
-    return sums;
+  private tire(evidence: Evidence, place: number, sensed: Sensed): Sums {
+    const { position, replyKPa, system, accuracy, heard } = sensed;
+    const wheel = wheelAt(evidence, place);
+    const shows = heard && position !== undefined && position.shown.length > 0;
+    const reply = replyKPa === undefined ? 0 : wheel.replies.findIndex(({ kPa }) => kPa === replyKPa) + 1;
+    const rest = Number(system.cooled) | (Number(accuracy === 'off') << 1) | (reply << 2);
+    const content = this.contents.ofTire(wheel);
+    const split = this.tires.get(content, shows ? this.contents.ofShown(position) : nowhere, rest, () => {
+      const sums = { low: new Adder(), other: new Adder() };
+      tireStates(wheel, tireAssumptions(evidence, this.priors, place, sensed), splitting(sums));
+      return { low: sums.low.sums, other: sums.other.sums };
+    });
+    const hasLowCode = position !== undefined && (position.noCodes || position.codes.length > 0);
+    return this.weighed.get(
+      content,
+      hasLowCode || shows ? this.contents.ofShown(position) : nowhere,
+      (rest << 1) | Number(heard && (hasLowCode || shows)),
+      () => {
+        const factors = lowCodeFactors(sensed);
+        return split.low.map((low, at) => low * factors.low + (split.other[at] ?? 0) * factors.other);
+      },
+    );
   }
 }
 
-type Accuracy = 'sound' | 'off';
-const turningKey = 1 << 27;
-const tireKey = 1 << 28;
-const sensedKey = 1 << 29;
+/** Tires that are low apart from the others: a code for low pressure weighs them differently. */
+function splitting({ low, other }: { low: TireSink; other: TireSink }): TireSink {
+  const of = (findings: number) => ((findings & bit['tire-low']) === 0 ? other : low);
+  return {
+    add: (weight, findings, cause) => of(findings).add(weight, findings, cause),
+    addOff: (weight, findings, off) => of(findings).addOff(weight, findings, off),
+  };
+}
+
+/** The car has stored a code for low pressure here, or none: the factor for a low tire, and for another. */
+function lowCodeFactors({ position, heard }: Sensed): { low: number; other: number } {
+  return position
+    ? {
+        low: codeFactor(position, 'low-pressure', heard),
+        other: codeFactor(position, 'low-pressure', false),
+      }
+    : { low: 1, other: 1 };
+}
+
+/** In place of the content of a position, where the position says nothing. */
+const nowhere = 0;
+
+/** The most that any pressure could make of what the car shows at a position: the product of the highest densities. */
+function highestDensityOf({ shown }: PositionEvidence): number {
+  let highest = 1;
+  for (const { sdKPa } of shown)
+    highest *= Math.max(highestNormalDensity(sdKPa ** 2), 1 / model.noise.anyKPa);
+  return highest;
+}
 
 /** What a cell takes for granted about the sensor whose figures speak of its tire. */
 export interface Sensed {
@@ -170,42 +225,45 @@ export function tireStatesIn(
   evidence: Evidence,
   priors: Priors,
   place: number,
-  { position, replyKPa, system, accuracy, heard }: Sensed,
+  sensed: Sensed,
   sink: TireSink,
 ): void {
-  const assumed = {
+  const { low, other } = lowCodeFactors(sensed);
+  const factor = (findings: number) => ((findings & bit['tire-low']) === 0 ? other : low);
+  tireStates(wheelAt(evidence, place), tireAssumptions(evidence, priors, place, sensed), {
+    add: (weight, findings, cause) => sink.add(weight * factor(findings), findings, cause),
+    addOff: (weight, findings, off) => sink.addOff(weight * factor(findings), findings, off),
+  });
+}
+
+function tireAssumptions(
+  { context }: Evidence,
+  priors: Priors,
+  place: number,
+  { position, replyKPa, system, accuracy, heard }: Sensed,
+): TireAssumptions {
+  return {
     accuracy,
-    cooledToKPa: system.cooled ? cooledKPa(evidence.context, place) : undefined,
+    cooledToKPa: system.cooled ? cooledKPa(context, place) : undefined,
     replyKPa,
     shown: heard && position ? position.shown : nothingShown,
-    lowCode: position
-      ? {
-          low: codeFactor(position, 'low-pressure', heard),
-          other: codeFactor(position, 'low-pressure', false),
-        }
-      : { low: 1, other: 1 },
     leakingPrior: priors.leaking,
   };
-  tireStates(wheelAt(evidence, place), assumed, sink);
 }
 
 const nothingShown: PositionEvidence['shown'] = [];
 
-export function sensorAssumptions(
-  { wheels, car }: Evidence,
-  place: number,
-  position: PositionEvidence,
-  { own }: Reading,
-  system: System,
-): SensorAssumptions {
+export function assumptionsOf({ evidence, place, position, reading, system }: Placing): SensorAssumptions {
+  const { wheels, car } = evidence;
+  const { own } = reading;
   const held = position.held ?? undefined;
   const reply = own[place];
   const unheard = wheels[place]?.replies.length === 0;
   const id = reply?.id ?? (unheard ? (held ?? wheels[place]?.recordedId) : undefined);
   return {
     own: reply,
-    heldIsElsewhere: held !== undefined && own.some((other, at) => at !== place && other?.id === held),
-    deaf: system.receiverFault || system.pending,
+    heldIsElsewhere: isElsewhere(held, place, reading),
+    deaf: isDeaf(system),
     otherSet: system.otherSet,
     driveQuality: system.driveQuality,
     checkIns: id === undefined ? undefined : car.reception.find((counts) => counts.id === id),
@@ -218,118 +276,13 @@ function wheelAt({ wheels }: Evidence, place: number): WheelEvidence {
   return wheel;
 }
 
-const replyPlace = ({ replies }: WheelEvidence, kPa: number | undefined): number =>
-  kPa === undefined ? 0 : replies.findIndex((reply) => reply.kPa === kPa) + 1;
+/** The car hears no sensor at all. */
+const isDeaf = ({ receiverFault, pending }: System): boolean => receiverFault || pending;
+
+/** The ID held at a position is that of another wheel's sensor. */
+const isElsewhere = (held: string | null | undefined, place: number, { own }: Reading): boolean =>
+  held != null && own.some((other, at) => at !== place && other?.id === held);
 
 /** Whether anything at a position depends on the car hearing its sensor: where nothing does, deaf or not is one. */
 const speaksOfHearing = ({ shown, empty, codes, noCodes }: PositionEvidence): boolean =>
   shown.length > 0 || empty.length > 0 || codes.length > 0 || noCodes;
-
-function keyOf(
-  wheel: WheelEvidence,
-  position: PositionEvidence,
-  assumed: SensorAssumptions,
-  system: System,
-  { car }: Evidence,
-): number {
-  const own = assumed.own ? wheel.replies.indexOf(assumed.own) + 1 : 0;
-  // Counts of check-ins come and go with one observation: they belong to the key.
-  const counted = assumed.checkIns ? 1 + car.reception.indexOf(assumed.checkIns) : 0;
-  const quality = counted > 0 ? Math.round(system.driveQuality * 20) : 0;
-  return (
-    Number(assumed.heldIsElsewhere) |
-    (Number(assumed.deaf && speaksOfHearing(position)) << 1) |
-    (Number(system.cooled) << 2) |
-    (Math.min(own, 7) << 3) |
-    (system.otherSetNumber << 6) |
-    (quality << 10) |
-    (Math.min(counted, 31) << 15)
-  );
-}
-
-/**
- * Joins the states of a sensor with those of its tire, without listing every pair: sensor states of one
- * cause, whose figures mean the same to the tire, share one set of tire states, and are summed first.
- */
-class SensorSums implements SensorSink {
-  private readonly sums = new Float64Array(causeCount * figureKinds.length * groupSize);
-  private readonly used: boolean[] = [];
-
-  /** The same room again, empty. */
-  cleared(): this {
-    this.sums.fill(0);
-    this.used.length = 0;
-    return this;
-  }
-
-  add(weight: number, findings: number, cause: number, figures: number): void {
-    const { sums } = this;
-    const group = cause * figureKinds.length + figures;
-    const at = group * groupSize;
-    this.used[group] = true;
-    sums[at] = (sums[at] ?? 0) + weight;
-    if (isSound(findings)) sums[at + soundRow] = (sums[at + soundRow] ?? 0) + weight;
-    for (let rest = findings; rest !== 0; rest &= rest - 1) {
-      const row = at + 32 - Math.clz32(rest & -rest);
-      sums[row] = (sums[row] ?? 0) + weight;
-    }
-  }
-
-  joinedWith(inaccurate: number, wanted: Wanted, tire: (accuracy: Accuracy, figures: Figures) => Sums): Sums {
-    const cell = emptySums();
-    for (let group = 0; group < this.used.length; group += 1) {
-      if (!this.used[group]) continue;
-      const figures = figureKinds[group % figureKinds.length] ?? 'none';
-      const cause = Math.floor(group / figureKinds.length);
-      // A sensor that is gone reads nothing, wrong or right.
-      const off = figures === 'none' ? 0 : inaccurate;
-      this.join(cell, group * groupSize, cause, tire('sound', figures), 1 - off, wanted);
-      if (off > 0) this.join(cell, group * groupSize, cause, tire('off', figures), off, wanted);
-    }
-    return cell;
-  }
-
-  private join(cell: Sums, at: number, ofSensor: number, tire: Sums, share: number, wanted: Wanted): void {
-    const { sums } = this;
-    const total = share * (sums[at] ?? 0);
-    for (const cause of tireCauses) {
-      const all = tire[cause] ?? 0;
-      if (all === 0) continue;
-      const worst = Math.max(cause, ofSensor);
-      cell[worst] = (cell[worst] ?? 0) + total * all;
-      if (wanted.sound) {
-        const slot = soundRow * causeCount + worst;
-        const sound = share * (sums[at + soundRow] ?? 0) * (tire[soundRow * causeCount + cause] ?? 0);
-        cell[slot] = (cell[slot] ?? 0) + sound;
-      }
-      for (const row of wanted.tire) {
-        const slot = row * causeCount + worst;
-        cell[slot] = (cell[slot] ?? 0) + total * (tire[row * causeCount + cause] ?? 0);
-      }
-      const part = share * all;
-      for (const row of wanted.sensor) {
-        const slot = row * causeCount + worst;
-        cell[slot] = (cell[slot] ?? 0) + part * (sums[at + row] ?? 0);
-      }
-    }
-  }
-}
-
-const groupSize = rows;
-
-/** What a tire by itself can give the lamp cause for. */
-const tireCauses = [causeIndex.nothing, causeIndex['between-on-and-off'], causeIndex.low];
-
-/** From the weight of each cause to the weight of each cause or a lesser one. */
-function accumulate(sums: Sums, wanted: Wanted = allRows): Cell {
-  accumulateRow(sums, 0);
-  if (wanted.sound) accumulateRow(sums, soundRow);
-  for (const row of wanted.tire) accumulateRow(sums, row);
-  for (const row of wanted.sensor) accumulateRow(sums, row);
-  return sums;
-}
-
-function accumulateRow(sums: Sums, row: number): void {
-  for (let at = row * causeCount + 1; at < (row + 1) * causeCount; at += 1)
-    sums[at] = (sums[at] ?? 0) + (sums[at - 1] ?? 0);
-}

@@ -47,9 +47,6 @@ const ofCar: ReadonlySet<FindingCode> = new Set([
   'no-fault',
 ]);
 
-/** A fact somebody read off is only as sure as the reading (judgement). */
-const asRead = 0.985;
-
 const isOfWheel = (code: FindingCode): code is WheelFinding =>
   (wheelFindings as readonly string[]).includes(code);
 
@@ -74,7 +71,7 @@ export function chanceOf(
       return monitored ? posterior.misheard(place) : 0;
     case 'id-duplicate': {
       const held = wheel && doublyRegistered(ledger).some((wheels) => wheels.includes(wheel));
-      return monitored ? Math.max(posterior.twin(place), held ? asRead : 0) : 0;
+      return monitored ? Math.max(posterior.twin(place), held ? model.faults.asRead : 0) : 0;
     }
     case 'sensors-asleep':
       return monitored ? asleep(posterior, evidence, place) : 0;
@@ -104,7 +101,7 @@ function asleep({ wheel }: Posterior, { positions, wheels }: Evidence, place: nu
   const position = positions.find((candidate) => candidate.position === wheels[place]?.wheel);
   if (!position?.empty.includes('parked') || position.empty.includes('driving') || position.heardDriving)
     return 0;
-  return asRead * (1 - wheel('sensor-silent', place) - wheel('sensor-absent', place));
+  return model.faults.asRead * (1 - wheel('sensor-silent', place) - wheel('sensor-absent', place));
 }
 
 function supplyLow({ voltage }: Ledger): number {

@@ -66,9 +66,8 @@ export interface WheelEvidence {
   signs: Placed<'visual'>['seen']['sign'][];
   /** Replies of the last try that had any: their IDs in the form for comparing. */
   replies: Reply[];
-  /** Silent tries since then, and whether it was heard before them. */
+  /** Silent tries since then. */
   misses: Trigger[];
-  heardBefore: boolean;
   ageYears: number | undefined;
   recordedId: string | undefined;
   turns: number | undefined;
@@ -195,7 +194,6 @@ export function wheelEvidence(context: Context, job: Job, wheel: Position): Whee
     signs,
     replies,
     misses: tries.slice(lastAnswered + 1).map(({ seen }) => seen.trigger),
-    heardBefore: answered !== undefined,
     ageYears: (byId ?? record)?.ageYears,
     recordedId: record?.id,
     turns: turnsOf(job, wheel),
@@ -275,7 +273,8 @@ const slipOf = ({ seen }: Placed<'gauge'>): number =>
 /** A gauge reading brought to the outdoor temperature of now; a warm one nobody measured, by what is usual. */
 function gaugeNow({ job, nowC, ambientKPa }: Context, { seen }: Placed<'gauge'>): Measured {
   const { noise } = model;
-  const own = seen.plusMinusKPa === undefined ? noise.gaugeKPa : Math.max(0.3, sdOf(seen.plusMinusKPa));
+  const own =
+    seen.plusMinusKPa === undefined ? noise.gaugeKPa : Math.max(noise.bestGaugeKPa, sdOf(seen.plusMinusKPa));
   const gaugeSd = seen.trusted === false ? Math.max(own, noise.untrustedGaugeKPa) : own;
   const tireC = tireCelsius(job, seen);
   const now = nowC ?? tireC ?? model.usualNowC;
@@ -342,8 +341,16 @@ const isLeakSign = (sign: string): sign is keyof typeof model.signs => sign in m
 function lossLikelihood(job: Job, wheel: Position): WheelEvidence['leak'] {
   const line = lossOf(job, wheel).line;
   if (!line || !(line.slopeError > 0)) return { leaking: 1, sound: 1 };
-  const { perDayKPa, relativeWidth, seepPerDayKPa, seepSdPerDayKPa, handled, handledSdPerDayKPa } =
-    model.leakRates;
+  const {
+    perDayKPa,
+    relativeWidth,
+    seepPerDayKPa,
+    seepSdPerDayKPa,
+    handled,
+    handledSdPerDayKPa,
+    together,
+    togetherKPaSquaredPerDay,
+  } = model.leakRates;
   const rate = -line.slope;
   const error = line.slopeError ** 2;
   const others = wheelsOf(job).flatMap((other) => {
@@ -352,15 +359,17 @@ function lossLikelihood(job: Job, wheel: Position): WheelEvidence['leak'] {
   });
   const byHand = handled * normalDensity(rate, handledSdPerDayKPa ** 2 + error);
   // All wheels alike: another gauge, or another day's hand, and no leak in each of them.
-  const together =
-    others.length === 0 ? 0 : handled * 5 * normalDensity(rate - median(others), 2 * error + 0.1);
+  const alike =
+    others.length === 0
+      ? 0
+      : together * normalDensity(rate - median(others), 2 * error + togetherKPaSquaredPerDay);
   const leaking = perDayKPa.reduce(
     (sum, loss) => sum + normalDensity(rate - loss, (relativeWidth * loss) ** 2 + error),
     0,
   );
   return {
     leaking: leaking / perDayKPa.length + byHand,
-    sound: normalDensity(rate - seepPerDayKPa, seepSdPerDayKPa ** 2 + error) + byHand + together,
+    sound: normalDensity(rate - seepPerDayKPa, seepSdPerDayKPa ** 2 + error) + byHand + alike,
   };
 }
 

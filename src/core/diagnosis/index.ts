@@ -19,7 +19,8 @@ import { nextTests } from './next-tests';
 import { wording } from './wording';
 
 export { titleOf, toRead, wording } from './wording';
-export type { Experience } from './experience';
+export { addExperience, historyMayMoveBy, type Experience } from './experience';
+export { plainChance } from './priors';
 
 /** Everything at least this likely is told (contract of the assessment). */
 const leastTold = 0.05;
@@ -28,15 +29,41 @@ export const leastVoltsToWrite = model.supply.leastVolts;
 
 /** What follows from a job. Pure: the same job, and the same experience of the shop, give the same assessment. */
 export function assess(job: Job, experience?: Experience): Assessment {
-  const { judgement, told, priors, cells } = judged(job, experience);
-  const { ledger } = judgement;
+  const judging = judged(job, experience);
+  const { judgement, told, priors, cells } = judging;
   const codes = told.map(({ code }) => code);
-  const findings = findingsFrom(told, weigherOf(job, judgement, priors, cells, codes));
+  return assessmentFrom(job, judging, weigherOf(job, judgement, priors, cells, codes));
+}
+
+/** The same without the evidence of the findings, which takes longest: a verdict to show while that is weighed. */
+export function assessBriefly(job: Job, experience?: Experience): Assessment {
+  return assessmentFrom(job, judged(job, experience), noEvidence);
+}
+
+/** The judgement alone: what holds, what to check next, and whether to act. */
+export function verdictOn(
+  job: Job,
+  experience?: Experience,
+): Pick<Assessment, 'findings' | 'nextTests' | 'decision'> {
+  return verdictFrom(judged(job, experience), noEvidence);
+}
+
+const noEvidence: Weigh = () => [];
+
+function verdictFrom({ judgement, told }: ReturnType<typeof judged>, weigh: Weigh) {
+  const findings = findingsFrom(told, weigh);
+  const tests = nextTests(judgement);
+  return { findings, nextTests: tests, decision: decisionFrom(findings, tests) };
+}
+
+function assessmentFrom(job: Job, judging: ReturnType<typeof judged>, weigh: Weigh): Assessment {
+  const { judgement } = judging;
+  const { ledger } = judgement;
+  const { findings, nextTests: tests, decision } = verdictFrom(judging, weigh);
   const tomorrow = lampTomorrow(job, ledger);
   const registration = compareRegistration(job, ledger);
   const inconsistencies = inconsistenciesOf(job);
   const positions = positionsFrom(judgement);
-  const tests = nextTests(judgement);
   return {
     format: 'hacienda.assessment/1',
     findings,
@@ -45,20 +72,9 @@ export function assess(job: Job, experience?: Experience): Assessment {
     ...(registration && { registration }),
     ...(Object.keys(positions).length > 0 && { positions }),
     nextTests: tests,
-    decision: decisionFrom(findings, tests),
+    decision,
     ...(inconsistencies.length > 0 && { inconsistencies }),
   };
-}
-
-/** The same judgement without its reasons: what holds, what to check next, and whether to act. */
-export function verdictOn(
-  job: Job,
-  experience?: Experience,
-): Pick<Assessment, 'findings' | 'nextTests' | 'decision'> {
-  const { judgement, told } = judged(job, experience);
-  const findings = findingsFrom(told, () => []);
-  const tests = nextTests(judgement);
-  return { findings, nextTests: tests, decision: decisionFrom(findings, tests) };
 }
 
 function judged(job: Job, experience: Experience | undefined) {

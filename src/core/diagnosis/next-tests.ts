@@ -1,6 +1,7 @@
-import type { FindingCode, NextTest, Test } from '../assessment';
+import { holds, type FindingCode, type NextTest, type Test } from '../assessment';
 import type { Position } from '../wheel';
 import { chanceOf, type Judgement } from './claims';
+import type { WheelEvidence } from './evidence';
 import { model } from './model';
 import { silentAfterTries } from './tries';
 
@@ -107,163 +108,198 @@ interface OpenTest {
   questions: Question[];
 }
 
+/** What a test can be asked, by the model. */
+type Asked<Kind extends Test> = keyof (typeof model.questions)[Kind] & FindingCode;
+
 /** Every test that can be done now, in walking order, with what it asks. */
 function openTests(judgement: Judgement): OpenTest[] {
-  const { evidence, ledger } = judgement;
-  const { context, wheels, positions, car } = evidence;
-  const { kind } = context.job.vehicle.tpms;
-  const direct = kind === 'direct';
-  const { monitored } = context;
-  const ask = (
-    code: FindingCode,
-    wheel: Position | undefined,
-    yesIfTrue: number,
-    yesIfFalse: number,
-  ): Question => ({
-    code,
-    wheel,
-    chance: chanceOf(judgement, code, wheel),
-    yesIfTrue,
-    yesIfFalse,
-  });
-  const read = ledger.registry !== undefined;
-  const tests: OpenTest[] = [];
+  const { evidence } = judgement;
+  const { kind, locates } = evidence.context.job.vehicle.tpms;
+  const lamp = !evidence.car.lamp && kind !== 'none' ? [lampTest(judgement)] : [];
+  const atWheels = evidence.wheels.flatMap((wheel) => wheelTests(judgement, wheel));
+  switch (kind) {
+    case 'direct':
+      return [
+        ...lamp,
+        ...atWheels,
+        ...(evidence.context.monitored.length > 0 ? carTests(judgement, locates !== false) : []),
+      ];
+    case 'indirect':
+      return [...lamp, ...atWheels, ...indirectTests(judgement)];
+    case 'none':
+      return atWheels;
+  }
+}
 
-  if (!car.lamp && kind !== 'none') {
+function asker<Kind extends Test>(judgement: Judgement, test: Kind) {
+  return (code: Asked<Kind>, wheel?: Position): Question => {
+    const { ifTrue, ifFalse } =
+      (model.questions[test] as Record<string, { ifTrue: number; ifFalse: number }>)[code] ?? nothingTold;
+    return { code, wheel, chance: chanceOf(judgement, code, wheel), yesIfTrue: ifTrue, yesIfFalse: ifFalse };
+  };
+}
+
+const nothingTold = { ifTrue: model.evenOdds, ifFalse: model.evenOdds };
+
+/** A look at the lamp says whether anything is the matter, not what: it bears on each finding a little. */
+function lampTest(judgement: Judgement): OpenTest {
+  const { monitored, wheels } = judgement.evidence.context;
+  const ask = asker(judgement, 'lamp');
+  return {
+    test: 'lamp',
+    questions: [
+      ask('system-disabled'),
+      ...monitored.flatMap((wheel) => [ask('sensor-silent', wheel), ask('id-not-registered', wheel)]),
+      ...wheels.map((wheel) => ask('tire-low', wheel)),
+    ],
+  };
+}
+
+/** What can be done at one wheel: gauge it, look at it, wake its sensor. */
+function wheelTests(judgement: Judgement, wheel: WheelEvidence): OpenTest[] {
+  const at = wheel.wheel;
+  const tests: OpenTest[] = [];
+  if (!wheel.gauge || wheel.gauge.slip > model.noise.gaugeSlip) {
+    const ask = asker(judgement, 'gauge');
     tests.push({
-      test: 'lamp',
-      questions: [ask('system-disabled', undefined, 0.95, 0.001), ...lampQuestions(judgement, ask)],
+      test: 'gauge',
+      wheel: at,
+      questions: [
+        ask('tire-low', at),
+        ask('tire-underinflated', at),
+        ask('tire-overinflated', at),
+        ...(wheel.replies.length > 0 ? [ask('sensor-inaccurate', at)] : []),
+      ],
     });
   }
-  for (const wheel of wheels) {
-    const at = wheel.wheel;
-    if (!wheel.gauge || wheel.gauge.slip > model.noise.gaugeSlip) {
-      tests.push({
-        test: 'gauge',
-        wheel: at,
-        questions: [
-          ask('tire-low', at, 0.97, 0.02),
-          ask('tire-underinflated', at, 0.9, 0.05),
-          ask('tire-overinflated', at, 0.97, 0.01),
-          ...(wheel.replies.length > 0 ? [ask('sensor-inaccurate', at, 0.9, 0.02)] : []),
-        ],
-      });
-    }
-    if (wheel.signs.length === 0) {
-      const gone = wheel.misses.length > 0 ? [ask('sensor-absent', at, 0.9, 0.12)] : [];
-      const leak = [ask('tire-leaking', at, 0.55, 0.02)];
-      const odd = kind === 'indirect' ? [ask('rolling-radius-off', at, 0.7, 0.002)] : [];
-      tests.push({ test: 'visual', wheel: at, questions: [...gone, ...leak, ...odd] });
-    }
-    if (!wheel.monitored) continue;
-    const misheard = judgement.posterior.misheard(context.wheels.indexOf(at)) > 0.5;
-    const tried = wheel.misses.length;
-    if (wheel.replies.length === 0 || misheard || (tried > 0 && tried < silentAfterTries + 1)) {
-      if (tried > silentAfterTries) continue;
-      const answer = tried === 0 ? model.answers.pulsed : model.answers.againOther;
-      tests.push({
-        test: 'activation',
-        wheel: at,
-        questions: [
-          ask('sensor-silent', at, 0.99, 1 - answer),
-          ask('sensor-absent', at, 0.99, 1 - answer),
-          ask('sensor-battery-low', at, 0.8, 0.01),
-          ask('sensor-wrong-type', at, 0.97, 0.002),
-          // Which of the replies is its own is open: as good as even odds.
-          ...(misheard ? [{ ...ask('cross-read', at, 0.95, 0.05), chance: 0.5 }] : []),
-          ...(wheel.gauge ? [ask('sensor-inaccurate', at, 0.9, 0.02)] : []),
-          // With what the car holds, read before or after.
-          ask('id-not-registered', at, 0.97, 0.01),
-          ask('id-mistyped', at, 0.97, 0.01),
-          ask('positions-swapped', at, 0.97, 0.01),
-        ],
-      });
-    }
+  if (wheel.signs.length === 0) {
+    const ask = asker(judgement, 'visual');
+    const { kind } = judgement.evidence.context.job.vehicle.tpms;
+    tests.push({
+      test: 'visual',
+      wheel: at,
+      questions: [
+        ...(wheel.misses.length > 0 ? [ask('sensor-absent', at)] : []),
+        ask('tire-leaking', at),
+        ...(kind === 'indirect' ? [ask('rolling-radius-off', at)] : []),
+      ],
+    });
   }
-  if (direct && monitored.length > 0) {
-    if (!read) {
-      tests.push({
-        test: 'registry',
-        questions: [
-          ...monitored.flatMap((wheel) => [
-            ask('id-not-registered', wheel, 0.98, 0.005),
-            ask('id-mistyped', wheel, 0.98, 0.005),
-            ask('positions-swapped', wheel, 0.98, 0.005),
-          ]),
-          ...monitored.map((wheel) => ask('sensor-silent', wheel, 0.6, 0.02)),
-          ask('other-set-registered', undefined, 0.97, 0.01),
-          ask('receiver-fault', undefined, 0.55, 0.01),
-        ],
-      });
-    }
-    const undriven = positions.filter(
-      ({ empty, heardDriving }) => !empty.includes('driving') && !heardDriving,
-    );
-    if (undriven.length > 0) {
-      tests.push({
-        test: 'drive',
-        questions: [
-          ...undriven.flatMap(({ position }) => [
-            ask('sensor-silent', position, 0.97, 0.03),
-            ask('sensor-absent', position, 0.97, 0.03),
-            ask('id-not-registered', position, 0.95, 0.03),
-            ask('sensor-wrong-type', position, 0.95, 0.03),
-          ]),
-          ask('receiver-fault', undefined, 0.97, 0.01),
-          ask('waiting-for-drive', undefined, 0.9, 0.05),
-        ],
-      });
-    }
-    if (car.reception.length === 0) {
-      tests.push({
-        test: 'reception',
-        questions: monitored.map((wheel) => ask('sensor-intermittent', wheel, 0.9, 0.03)),
-      });
-    }
-    if (positions.every(({ shown, empty }) => shown.length === 0 && !empty.includes('display'))) {
-      tests.push({
-        test: 'display',
-        questions: monitored.map((wheel) => ask('positions-swapped', wheel, displayTells(judgement), 0.05)),
-      });
-    } else if (context.job.vehicle.tpms.locates !== false) {
-      tests.push({
-        test: 'shift',
-        questions: monitored.map((wheel) => ask('positions-swapped', wheel, 0.9, 0.03)),
-      });
-    }
+  return wheel.monitored ? [...tests, ...wakeTest(judgement, wheel)] : tests;
+}
+
+function wakeTest(judgement: Judgement, wheel: WheelEvidence): OpenTest[] {
+  const at = wheel.wheel;
+  const tried = wheel.misses.length;
+  const misheard = judgement.posterior.misheard(judgement.evidence.context.wheels.indexOf(at)) > holds;
+  const open = wheel.replies.length === 0 || misheard || tried > 0;
+  if (!open || tried > silentAfterTries) return [];
+  const ask = asker(judgement, 'activation');
+  // Another trigger than the one it was silent to.
+  const again = (question: Question): Question =>
+    tried === 0 ? question : { ...question, yesIfFalse: 1 - model.answers.againOther };
+  return [
+    {
+      test: 'activation',
+      wheel: at,
+      questions: [
+        again(ask('sensor-silent', at)),
+        again(ask('sensor-absent', at)),
+        ask('sensor-battery-low', at),
+        ask('sensor-wrong-type', at),
+        ...(misheard ? [{ ...ask('cross-read', at), chance: model.evenOdds }] : []),
+        ...(wheel.gauge ? [ask('sensor-inaccurate', at)] : []),
+        // With what the car holds, read before or after.
+        ask('id-not-registered', at),
+        ask('id-mistyped', at),
+        ask('positions-swapped', at),
+      ],
+    },
+  ];
+}
+
+/** What can be done on the car as a whole, where its wheels have sensors. */
+function carTests(judgement: Judgement, locates: boolean): OpenTest[] {
+  const { evidence, ledger } = judgement;
+  const { positions, car } = evidence;
+  const { monitored } = evidence.context;
+  const tests: OpenTest[] = [];
+  if (!ledger.registry) {
+    const ask = asker(judgement, 'registry');
+    tests.push({
+      test: 'registry',
+      questions: [
+        ...monitored.flatMap((wheel) => [
+          ask('id-not-registered', wheel),
+          ask('id-mistyped', wheel),
+          ask('positions-swapped', wheel),
+          ask('sensor-silent', wheel),
+        ]),
+        ask('other-set-registered'),
+        ask('receiver-fault'),
+      ],
+    });
   }
-  if (kind === 'indirect') {
-    if (wheels.every(({ turns }) => turns === undefined)) {
-      tests.push({
-        test: 'wheelspeed',
-        questions: context.wheels.map((wheel) => ask('rolling-radius-off', wheel, 0.8, 0.02)),
-      });
-    }
-    if (car.relearn?.method !== 'reset') {
-      tests.push({ test: 'baseline', questions: [ask('baseline-not-set', undefined, 0.95, 0.1)] });
-    }
+  const undriven = positions.filter(({ empty, heardDriving }) => !empty.includes('driving') && !heardDriving);
+  if (undriven.length > 0) {
+    const ask = asker(judgement, 'drive');
+    tests.push({
+      test: 'drive',
+      questions: [
+        ...undriven.flatMap(({ position }) => [
+          ask('sensor-silent', position),
+          ask('sensor-absent', position),
+          ask('id-not-registered', position),
+          ask('sensor-wrong-type', position),
+        ]),
+        ask('receiver-fault'),
+        ask('waiting-for-drive'),
+      ],
+    });
+  }
+  if (car.reception.length === 0) {
+    const ask = asker(judgement, 'reception');
+    tests.push({ test: 'reception', questions: monitored.map((wheel) => ask('sensor-intermittent', wheel)) });
+  }
+  const test = positions.every(({ shown, empty }) => shown.length === 0 && !empty.includes('display'))
+    ? 'display'
+    : 'shift';
+  if (test === 'display' || locates) {
+    const ask = asker(judgement, test);
+    const tells = test === 'display' ? displayTells(judgement) : 1;
+    tests.push({
+      test,
+      questions: monitored.map((wheel) => {
+        const question = ask('positions-swapped', wheel);
+        return { ...question, yesIfTrue: Math.min(question.yesIfTrue, tells) };
+      }),
+    });
   }
   return tests;
 }
 
-/** A look at the lamp says whether anything is the matter, not what: it bears on each finding a little. */
-function lampQuestions(
-  { evidence: { context } }: Judgement,
-  ask: (code: FindingCode, wheel: Position | undefined, yesIfTrue: number, yesIfFalse: number) => Question,
-): Question[] {
-  const { monitored, wheels } = context;
-  const { low, malfunction, nothing } = model.telltale;
+function indirectTests(judgement: Judgement): OpenTest[] {
+  const { context, wheels, car } = judgement.evidence;
+  const turns = asker(judgement, 'wheelspeed');
+  const stored = asker(judgement, 'baseline');
   return [
-    ...monitored.map((wheel) => ask('sensor-silent', wheel, malfunction['flash-then-steady'], 0.15)),
-    ...monitored.map((wheel) => ask('id-not-registered', wheel, malfunction['flash-then-steady'], 0.15)),
-    ...wheels.map((wheel) => ask('tire-low', wheel, low.steady, nothing.steady + 0.1)),
+    ...(wheels.every((wheel) => wheel.turns === undefined)
+      ? [
+          {
+            test: 'wheelspeed' as const,
+            questions: context.wheels.map((wheel) => turns('rolling-radius-off', wheel)),
+          },
+        ]
+      : []),
+    ...(car.relearn?.method === 'reset'
+      ? []
+      : [{ test: 'baseline' as const, questions: [stored('baseline-not-set')] }]),
   ];
 }
 
 /** Displayed figures tell a swap only where the gauge found pressures that differ. */
 function displayTells({ evidence: { wheels } }: Judgement): number {
+  const { alike, perKPa } = model.displayTells;
   const gauged = wheels.flatMap(({ gauge, monitored }) => (gauge && monitored ? [gauge.kPa] : []));
-  if (gauged.length < 2) return 0.1;
-  const spread = Math.max(...gauged) - Math.min(...gauged);
-  return Math.min(0.9, 0.1 + spread / 40);
+  return gauged.length < 2 ? alike : alike + perKPa * (Math.max(...gauged) - Math.min(...gauged));
 }

@@ -6,12 +6,15 @@ const root2Pi = Math.sqrt(2 * Math.PI);
 export const normalDensity = (distance: number, variance: number): number =>
   Math.exp((-distance * distance) / (2 * variance)) / (root2Pi * Math.sqrt(variance));
 
+/** The density at the mean: no distance makes it higher. */
+export const highestNormalDensity = (variance: number): number => 1 / (root2Pi * Math.sqrt(variance));
+
 /** Beyond this many standard deviations the integral is 0 or 1 to the last digit of what is added to it. */
 const edge = 8;
 const stepsPerSd = 32;
-const table = Float64Array.from({ length: 2 * edge * stepsPerSd + 1 }, (_, n) =>
-  integral(n / stepsPerSd - edge),
-);
+const points = Float64Array.from({ length: 2 * edge * stepsPerSd + 1 }, (_, n) => n / stepsPerSd - edge);
+const integrals = points.map(integral);
+const densities = points.map((z) => normalDensity(z, 1));
 
 /**
  * Share of the standard normal curve at or below z; absolute error under 1e-14. Between the points of the
@@ -21,10 +24,9 @@ export function normalBelow(z: number): number {
   if (z <= -edge) return 0;
   if (z >= edge) return 1;
   const n = Math.round((z + edge) * stepsPerSd);
-  const at = n / stepsPerSd - edge;
+  const at = points[n] ?? 0;
   const d = z - at;
   const square = at * at;
-  const density = Math.exp(-square / 2) / root2Pi;
   const series =
     1 +
     d *
@@ -36,7 +38,7 @@ export function normalBelow(z: number): number {
                 d *
                   ((square * square - 6 * square + 3) / 120 +
                     (d * at * (-square * square + 10 * square - 15)) / 720))));
-  return (table[n] ?? 0) + d * density * series;
+  return (integrals[n] ?? 0) + d * (densities[n] ?? 0) * series;
 }
 
 /** By the series about 0 in the middle and a continued fraction in the tails (Abramowitz and Stegun 26.2.11 and 26.2.14, from memory). */

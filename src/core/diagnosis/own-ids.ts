@@ -119,7 +119,7 @@ function neighbourWeight(
         ? 1
         : there == null
           ? any
-          : normalDensity(reply.kPa - there, neighbourSdKPa ** 2) + any / 100;
+          : normalDensity(reply.kPa - there, noise.sameSensorKPa ** 2) + any / 100;
     return figures.neighbour * strength * pressure * match;
   }
   const unscanned = known.some(
@@ -128,9 +128,6 @@ function neighbourWeight(
   const pressure = reply.kPa == null ? 1 : any;
   return unscanned ? figures.neighbour * strength * pressure * match : figures.stranger * strength * pressure;
 }
-
-/** One sensor heard twice gives the same figure within this, kPa: brought to one temperature each. */
-const neighbourSdKPa = 2.5;
 
 /** The reply that stands out is not the wheel's own; or none stands out, and the try says nothing. */
 function isMisheard(wheel: WheelEvidence, own: string | undefined): boolean {

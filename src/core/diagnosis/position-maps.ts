@@ -8,21 +8,49 @@ export interface PositionMap {
   /** Index of the wheel, by index of the position. */
   wheelAt: readonly number[];
   prior: number;
+  /** Its place among all orders. */
+  order: number;
+  /** The same as places in a table of wheels by positions, row by row. */
+  slots: readonly number[];
 }
+
+/** All orders of so many wheels: they are few, and worked out once. */
+function ordersOf(size: number): readonly Omit<PositionMap, 'prior'>[] {
+  const known = ordersBySize.get(size);
+  if (known) return known;
+  const orders = permutations(Array.from({ length: size }, (_, place) => place)).map((wheelAt, order) => ({
+    wheelAt,
+    order,
+    slots: wheelAt.map((wheel, at) => wheel * size + at),
+  }));
+  ordersBySize.set(size, orders);
+  return orders;
+}
+
+const ordersBySize = new Map<number, readonly Omit<PositionMap, 'prior'>[]>();
+
+/** So many wheels, each where it belongs. */
+export const inPlace = (size: number): PositionMap[] =>
+  ordersOf(size)
+    .slice(0, 1)
+    .map((order) => ({ ...order, prior: 1 }));
 
 /**
  * All orders the monitored wheels can be in, each with its prior: as the car has them, one of the usual
  * patterns, or any other. A car that ties no ID to a position is as likely in any order.
  */
 export function positionMaps({ job, monitored }: Context, { moved }: Priors): PositionMap[] {
-  const orders = permutations(monitored.map((_, place) => place));
+  const orders = ordersOf(monitored.length);
   if (job.vehicle.tpms.locates === false || orders.length === 1) {
-    return orders.map((wheelAt) => ({ wheelAt, prior: 1 / orders.length }));
+    return orders.map((order) => ({ ...order, prior: 1 / orders.length }));
   }
-  const shares = sharesOf(monitored, orders);
-  return orders.map((wheelAt, order) => ({
-    wheelAt,
-    prior: isIdentity(wheelAt) ? 1 - moved : moved * (shares[order] ?? 0),
+  const shares = sharesOf(
+    monitored,
+    orders.map(({ wheelAt }) => wheelAt),
+  );
+  return orders.map((order, at) => ({
+    ...order,
+    prior: isIdentity(order.wheelAt) ? 1 - moved : moved * (shares[at] ?? 0),
   }));
 }
 

@@ -3,14 +3,14 @@ import { describe, expect, it } from 'vitest';
 import { gauge, heard, ids, jobWith, lamp, live, minute, registry, silent } from '../../../tests/support/car';
 import type { Job, Observation } from '../job';
 import { ledgerOf } from '../ledger';
-import { Cells, sensorAssumptions, tireStatesIn } from './cells';
+import { Cells, assumptionsOf, tireStatesIn } from './cells';
 import { evidenceOf, type Evidence } from './evidence';
 import { readingsOfScans, type Reading } from './own-ids';
 import { positionMaps } from './position-maps';
 import { posteriorOf } from './posterior';
 import { priorsFor } from './priors';
 import { figureKinds, sensorStates } from './sensor-states';
-import { bit, causeIndex, isSound, wheelFindings, type TireSink } from './states';
+import { allRows, bit, causeCount, causeIndex, isSound, wheelFindings, type TireSink } from './states';
 import { lampLikelihood, systemsOf, type System } from './systems';
 
 /** One way a whole wheel can be. */
@@ -26,7 +26,7 @@ function statesOf(evidence: Evidence, place: number, at: number, reading: Readin
   const wheel = evidence.wheels[place];
   const position = evidence.positions[at];
   if (!wheel || !position) throw new RangeError('no such cell');
-  const assumed = sensorAssumptions(evidence, place, position, reading, system);
+  const assumed = assumptionsOf({ evidence, place, position, reading, system });
   const byKind = new Map<number, State>();
   const join = (weight: number, findings: number, cause: number, kind: number) => {
     const figures = figureKinds[kind] ?? 'none';
@@ -278,6 +278,40 @@ describe('the posterior', () => {
         },
       ),
       { numRuns: 100 },
+    );
+  });
+
+  it('leaves out only what a bound shows to be nothing: no cell is heavier than its bound', () => {
+    const kPa = fc.integer({ min: 20, max: 400 });
+    fc.assert(
+      fc.property(kPa, kPa, kPa, kPa, fc.boolean(), (read, refilled, replied, shown, coded) => {
+        const job = jobWith([
+          { ...registry(1, { RR: null, LR: ids.LF }), ...(coded && { codes: [] }) } as Observation,
+          gauge(2, 'LF', read),
+          heard(3, 'LF', { kPa: replied }),
+          heard(3, 'RF', { id: ids.LF }),
+          silent(4, 'RR'),
+          gauge(5, 'LF', refilled),
+          live(6, 'LF', shown, 80),
+          live(6, 'RF', null, 80),
+          { kind: 'display', at: minute(7), wheel: 'LF', kPa: replied },
+        ]);
+        const evidence = evidenceOf(job, ledgerOf(job));
+        const priors = priorsFor(evidence.context);
+        const cells = new Cells(priors);
+        for (const reading of readingsOfScans(evidence, priors)) {
+          for (const system of systemsOf(evidence, priors)) {
+            evidence.wheels.forEach((_, place) => {
+              const most = cells.atMost(evidence, place, reading, system);
+              evidence.positions.forEach((position, at) => {
+                const cell = cells.ofSensor({ evidence, place, position, reading, system }, allRows);
+                expect(cell[causeCount - 1]).toBeLessThanOrEqual((most[at] ?? 0) * (1 + 1e-9));
+              });
+            });
+          }
+        }
+      }),
+      { numRuns: 50 },
     );
   });
 });

@@ -1,7 +1,9 @@
 import type { Cells } from './cells';
+import type { Cell } from './sensor-sums';
 import { isWatched, type Evidence } from './evidence';
 import { readingsOfScans, type Reading } from './own-ids';
-import { isIdentity, type PositionMap } from './position-maps';
+import { everyWheel, negligible, ordersLeft, ordersThatCount, overOrders, type Orders } from './orders';
+import { inPlace, type PositionMap } from './position-maps';
 import type { Priors } from './priors';
 import {
   allRows,
@@ -9,6 +11,7 @@ import {
   causeIndex,
   rows,
   soundRow,
+  zeros,
   wheelFindings,
   type Wanted,
   type WheelFinding,
@@ -51,7 +54,8 @@ export interface Posterior {
  * the wheels; within each, the wheels depend on one another only by the worst cause they give the lamp, so
  * their states are summed wheel by wheel. The lamp shows the worst cause, and "the worst is k" is "all are k
  * or less" without "all are k-1 or less": a sum over five products. Weights are scaled wheel by wheel, so
- * that products of many stay in range. With `wanted`, only those findings can be asked of it.
+ * that products of many stay in range. What a bound shows to be too small to change any digit of the sum is
+ * not worked out. With `wanted`, only those findings can be asked of it.
  */
 export function posteriorOf(
   evidence: Evidence,
@@ -59,44 +63,67 @@ export function posteriorOf(
   cells: Cells,
   wanted: Wanted = allRows,
 ): Posterior {
-  const { context, wheels, positions } = evidence;
+  const { context, wheels } = evidence;
   const { kind, locates } = context.job.vehicle.tpms;
   const direct = kind === 'direct';
   const coupled: number[] = [];
   const free: number[] = [];
   wheels.forEach(({ wheel }, place) => (isWatched(context, wheel) ? coupled : free).push(place));
-  const maps = direct ? cells.maps(context) : [inPlace(coupled.length)];
+  const maps = direct ? cells.maps(context) : inPlace(coupled.length);
   const lamp = lampLikelihood(evidence);
   const readings = direct ? readingsOfScans(evidence, priors) : [heardNothing(wheels.length)];
+  const systems = systemsOf(evidence, priors);
+
+  const scales = zeros(wheels.length);
+  const ways = readings
+    .flatMap((reading) =>
+      systems.map((system): Way => {
+        const tires = free.map((place) => cells.ofTire(evidence, place, system));
+        const most = mostOf(evidence, coupled, reading, system, cells);
+        coupled.forEach((place, at) => (scales[place] ||= Math.max(...(most[at] ?? []))));
+        free.forEach((place, at) => (scales[place] ||= tires[at]?.[causeCount - 1] ?? 0));
+        let weight = reading.weight * system.weight;
+        let bound = weight;
+        wheels.forEach((_, place) => (weight /= scales[place] || 1));
+        most.forEach((row, at) => (bound *= Math.max(...row) / (scales[coupled[at] ?? 0] || 1)));
+        for (const [at, tire] of tires.entries())
+          bound *= (tire[causeCount - 1] ?? 0) / (scales[free[at] ?? 0] || 1);
+        return { weight, bound, most, reading, system, tires };
+      }),
+    )
+    .sort((a, b) => b.bound - a.bound);
 
   const sum = emptySum(wheels.length, maps.length);
-  const scales = new Float64Array(wheels.length);
-  const systems = systemsOf(evidence, priors);
-  for (const reading of readings) {
-    for (const system of systems) {
-      const grid = coupled.map((place) =>
-        coupled.map((_, at) => {
-          const position = positions[at];
-          return direct && position
-            ? cells.ofSensor(evidence, place, position, reading, system, wanted)
-            : cells.ofTurning(evidence, place, system);
-        }),
-      );
-      const tires = free.map((place) => cells.ofTire(evidence, place, system));
-      coupled.forEach((place, at) => (scales[place] ||= scaleOf(grid[at] ?? [])));
-      free.forEach((place, at) => (scales[place] ||= scaleOf(tires.slice(at, at + 1))));
-      let weight = reading.weight * system.weight;
-      for (const scale of scales) weight /= scale || 1;
-      add(sum, { weight, reading, system, grid, tires, coupled, free, maps, lamp, priors, wanted });
-    }
-  }
+  const car = { evidence, cells, coupled, free, lamp, priors, wanted };
+  let orders: readonly PositionMap[] = maps;
+  ways.forEach((way, at) => {
+    if (way.bound < negligible * sum.all) return;
+    add(sum, way, { ...car, maps: orders });
+    if (at > 0) return;
+    // What is known now leaves few orders for the other ways.
+    const others = ways
+      .slice(1)
+      .map(({ most, weight, tires }) => ({ most, weight: weight * inRow(tires, 0) }));
+    orders = ordersLeft(orders, others, negligible * sum.all);
+  });
   return posteriorFrom(sum, maps, coupled, scales, direct && locates !== false);
 }
 
-const inPlace = (size: number): PositionMap => ({
-  wheelAt: Array.from({ length: size }, (_, at) => at),
-  prior: 1,
-});
+/** By coupled wheel and position: no less than the weight of its cell. */
+function mostOf(
+  evidence: Evidence,
+  coupled: readonly number[],
+  reading: Reading,
+  system: System,
+  cells: Cells,
+): number[][] {
+  const direct = evidence.context.job.vehicle.tpms.kind === 'direct';
+  return coupled.map((place) => {
+    if (direct) return cells.atMost(evidence, place, reading, system);
+    const alone = cells.ofTurning(evidence, place, system)[causeCount - 1] ?? 0;
+    return coupled.map(() => alone);
+  });
+}
 
 const heardNothing = (count: number): Reading => ({
   own: Array.from({ length: count }, () => undefined),
@@ -105,27 +132,23 @@ const heardNothing = (count: number): Reading => ({
   twin: Array.from({ length: count }, () => false),
 });
 
-/** The largest weight of a wheel's cells. */
-const scaleOf = (row: readonly Float64Array[]): number =>
-  Math.max(...row.map((cell) => cell[causeCount - 1] ?? 0));
-
 /** Weights added up over all ways; a chance is one of them over `all`. */
 interface Sum {
   all: number;
   /** By row of the cells, then by wheel. */
-  rows: Float64Array;
-  misheard: Float64Array;
-  twin: Float64Array;
-  byMap: Float64Array;
+  rows: number[];
+  misheard: number[];
+  twin: number[];
+  byMap: number[];
   car: Record<CarFact, number>;
 }
 
 const emptySum = (wheels: number, maps: number): Sum => ({
   all: 0,
-  rows: new Float64Array(rows * wheels),
-  misheard: new Float64Array(wheels),
-  twin: new Float64Array(wheels),
-  byMap: new Float64Array(maps),
+  rows: zeros(rows * wheels),
+  misheard: zeros(wheels),
+  twin: zeros(wheels),
+  byMap: zeros(maps),
   car: {
     receiverFault: 0,
     pending: 0,
@@ -141,29 +164,44 @@ const emptySum = (wheels: number, maps: number): Sum => ({
 /** One way the car can be with one way to read the scans. */
 interface Way {
   weight: number;
+  /** No less than what it adds to the sum, but for the lamp. */
+  bound: number;
+  /** By coupled wheel and position: no less than the weight of its cell. */
+  most: number[][];
   reading: Reading;
   system: System;
-  /** By coupled wheel and position. */
-  grid: Float64Array[][];
-  tires: Float64Array[];
-  coupled: number[];
-  free: number[];
+  tires: Cell[];
+}
+
+/** What is the same for all ways. */
+interface Car {
+  evidence: Evidence;
+  cells: Cells;
+  coupled: readonly number[];
+  free: readonly number[];
   maps: readonly PositionMap[];
   lamp: LampLikelihood;
   priors: Priors;
   wanted: Wanted;
 }
 
-function add(sum: Sum, way: Way): void {
-  const { weight, reading, system, tires, coupled, free, lamp, priors } = way;
-  const tireTotal = tires.reduce((product, tire) => product * (tire[causeCount - 1] ?? 0), weight);
+function add(sum: Sum, way: Way, car: Car): void {
+  const { weight, reading, system, tires } = way;
+  const { free, lamp, priors, wanted } = car;
+  const tireTotal = weight * inRow(tires, 0);
   const steps = lampSteps(lamp, system, priors);
   const noneLow = lampSteps(lamp, system, priors, causeIndex.intermittent);
-  const orders = overOrders(sum, way, steps, noneLow, tireTotal);
-  const here = tireTotal * orders.all;
+  const make = (wheel: number, at: number) => cellOf(way, car, wheel, at);
+  const orders = ordersThatCount(car.maps, way.most, make, sum.all / tireTotal, leastLit(lamp));
+  const around = overOrders(orders, steps, noneLow);
+  const here = tireTotal * around.all;
   sum.all += here;
-  addRows(sum, way, steps, noneLow, orders.others, tireTotal);
-  const wheels = coupled.length + free.length;
+  around.byMap.forEach((amount, at) => {
+    const order = orders.kept[at]?.order ?? 0;
+    sum.byMap[order] = (sum.byMap[order] ?? 0) + tireTotal * amount;
+  });
+  addRows(sum, orders.grid, car, steps, noneLow, around.others, tireTotal);
+  const wheels = car.coupled.length + free.length;
   free.forEach((place, at) => {
     const tire = tires[at];
     const total = tire?.[causeCount - 1] ?? 0;
@@ -175,21 +213,41 @@ function add(sum: Sum, way: Way): void {
   });
   reading.misheard.forEach((is, place) => is && (sum.misheard[place] = (sum.misheard[place] ?? 0) + here));
   reading.twin.forEach((is, place) => is && (sum.twin[place] = (sum.twin[place] ?? 0) + here));
-  const { car } = sum;
-  if (system.receiverFault) car.receiverFault += here;
-  if (system.pending) car.pending += here;
-  if (system.otherSet) car.otherSet += here;
-  if (system.baselineNotSet) car.baselineNotSet += here;
-  if (system.wheelSpeedFault) car.wheelSpeedFault += here;
-  car.lampDark += tireTotal * priors.lampDark * lamp.dark * orders.unlit;
-  if (system.cooled && way.wanted.tire.includes(cooledRow))
-    car.cooled += weight * everyWheel(way, cooledRow, steps, () => true);
-  if (way.wanted.sound && isUsual(system) && !reading.misheard.includes(true)) {
+  const facts = sum.car;
+  if (system.receiverFault) facts.receiverFault += here;
+  if (system.pending) facts.pending += here;
+  if (system.otherSet) facts.otherSet += here;
+  if (system.baselineNotSet) facts.baselineNotSet += here;
+  if (system.wheelSpeedFault) facts.wheelSpeedFault += here;
+  facts.lampDark += tireTotal * priors.lampDark * lamp.dark * around.unlit;
+  if (system.cooled && wanted.tire.includes(cooledRow))
+    // The spare need not have gone with the cold.
+    facts.cooled +=
+      (orders.grid.length > 0 ? tireTotal : weight * inRow(tires, cooledRow)) *
+      everyWheel(orders, cooledRow, steps, 'all');
+  if (wanted.sound && isUsual(system) && !reading.misheard.includes(true)) {
     // With the lamp itself in order.
-    car.sound +=
-      weight * everyWheel(way, soundRow, lampSteps({ ...lamp, dark: 0 }, system, priors), isIdentity);
+    const lit = lampSteps({ ...lamp, dark: 0 }, system, priors);
+    facts.sound += weight * inRow(tires, soundRow) * everyWheel(orders, soundRow, lit, 'in-place');
   }
 }
+
+/** The weight of all these tires being in a row. */
+const inRow = (tires: readonly Cell[], row: number): number =>
+  tires.reduce((product, tire) => product * (tire[row * causeCount + causeCount - 1] ?? 0), 1);
+
+/** The cell of a wheel at a position of the car, both by their place among those the lamp watches. */
+function cellOf({ reading, system }: Way, car: Car, wheel: number, at: number): Cell {
+  const { evidence, cells, coupled, wanted } = car;
+  const place = coupled[wheel] ?? 0;
+  const position = evidence.positions[at];
+  return evidence.context.job.vehicle.tpms.kind === 'direct' && position
+    ? cells.ofSensor({ evidence, place, position, reading, system }, wanted)
+    : cells.ofTurning(evidence, place, system);
+}
+
+/** Whatever the worst cause, the lamp is at least this likely. */
+const leastLit = ({ byCause, dark }: LampLikelihood): number => Math.min(dark, ...byCause);
 
 const latchRow = wheelFindings.indexOf('lamp-latched') + 1;
 const cooledRow = wheelFindings.indexOf('temperature-drop') + 1;
@@ -201,78 +259,23 @@ const isUsual = (system: System): boolean =>
   !system.baselineNotSet &&
   !system.wheelSpeedFault;
 
-/**
- * Over all orders: their weight, their weight whatever the lamp shows, and, by cause, wheel and position, the
- * weight of all the other wheels while that wheel is at that position.
- */
-function overOrders(
-  sum: Sum,
-  { grid, maps }: Way,
-  steps: Float64Array,
-  noneLow: Float64Array,
-  tireTotal: number,
-) {
-  const size = grid.length;
-  const totals = new Float64Array(causeCount * size * size);
-  grid.forEach((row, wheel) => {
-    row.forEach((cell, at) => {
-      for (let cause = 0; cause < causeCount; cause += 1) {
-        totals[(cause * size + wheel) * size + at] = cell[cause] ?? 0;
-      }
-    });
-  });
-  const others = new Float64Array(totals.length);
-  const before = new Float64Array(size + 1);
-  const slots = new Int16Array(size);
-  let all = 0;
-  let unlit = 0;
-  for (let m = 0; m < maps.length; m += 1) {
-    const map = maps[m];
-    if (!map || map.prior === 0) continue;
-    for (let at = 0; at < size; at += 1) slots[at] = (map.wheelAt[at] ?? 0) * size + at;
-    let ofMap = 0;
-    for (let cause = 0; cause < causeCount; cause += 1) {
-      const step = steps[cause] ?? 0;
-      // Causes the lamp does not tell apart from the next worse one add nothing.
-      if (step === 0 && noneLow[cause] === 0 && cause < causeCount - 1) continue;
-      const from = cause * size * size;
-      let product = map.prior;
-      for (let at = 0; at < size; at += 1) {
-        before[at] = product;
-        product *= totals[from + (slots[at] ?? 0)] ?? 0;
-      }
-      ofMap += step * product;
-      if (cause === causeCount - 1) unlit += product;
-      let after = 1;
-      for (let at = size - 1; at >= 0; at -= 1) {
-        const slot = from + (slots[at] ?? 0);
-        others[slot] = (others[slot] ?? 0) + (before[at] ?? 0) * after;
-        after *= totals[slot] ?? 0;
-      }
-    }
-    all += ofMap;
-    sum.byMap[m] = (sum.byMap[m] ?? 0) + tireTotal * ofMap;
-  }
-  return { all, unlit, others };
-}
-
 /** The weight of every finding at every wheel that the lamp watches. */
 function addRows(
   sum: Sum,
-  way: Way,
-  steps: Float64Array,
-  noneLow: Float64Array,
-  others: Float64Array,
+  grid: Orders['grid'],
+  { coupled, free, wanted }: Car,
+  steps: number[],
+  noneLow: number[],
+  others: number[],
   tireTotal: number,
 ): void {
-  const { grid, coupled, free, wanted } = way;
   const rowsAsked = [...wanted.tire, ...wanted.sensor];
   const size = grid.length;
   const wheels = size + free.length;
   grid.forEach((cells, wheel) => {
     const place = coupled[wheel] ?? 0;
     cells.forEach((cell, at) => {
-      for (let cause = 0; cause < causeCount; cause += 1) {
+      for (let cause = 0; cell && cause < causeCount; cause += 1) {
         const other = tireTotal * (others[(cause * size + wheel) * size + at] ?? 0);
         if (other === 0) continue;
         for (const row of rowsAsked) {
@@ -287,28 +290,6 @@ function addRows(
   });
 }
 
-/** The weight of every wheel being in a row at once; the spare need not have gone with the cold. */
-function everyWheel(
-  { grid, tires, maps }: Way,
-  row: number,
-  steps: Float64Array,
-  includes: (wheelAt: readonly number[]) => boolean,
-): number {
-  let sum = 0;
-  for (const { wheelAt, prior } of maps) {
-    if (!includes(wheelAt)) continue;
-    for (let cause = 0; cause < causeCount; cause += 1) {
-      let product = prior * (steps[cause] ?? 0);
-      for (let at = 0; at < wheelAt.length; at += 1) {
-        product *= grid[wheelAt[at] ?? 0]?.[at]?.[row * causeCount + cause] ?? 0;
-      }
-      sum += product;
-    }
-  }
-  const ofTires = row === cooledRow && grid.length > 0 ? 0 : row;
-  return tires.reduce((product, tire) => product * (tire[ofTires * causeCount + causeCount - 1] ?? 0), sum);
-}
-
 /**
  * The lamp's likelihood as steps between causes: the likelihood of "the worst is k", summed by parts, is a
  * sum over "all are k or less". With `worst`, of those orders only whose worst cause is no worse.
@@ -318,8 +299,8 @@ function lampSteps(
   system: System,
   { lampDark }: Priors,
   worst = causeCount - 1,
-): Float64Array {
-  const steps = new Float64Array(causeCount);
+): number[] {
+  const steps = zeros(causeCount);
   let next = 0;
   for (let cause = worst; cause >= 0; cause -= 1) {
     const lit = lamp.byCause[Math.max(cause, system.cause)] ?? 0;
@@ -334,7 +315,7 @@ function posteriorFrom(
   sum: Sum,
   maps: readonly PositionMap[],
   coupled: readonly number[],
-  scales: Float64Array,
+  scales: number[],
   locates: boolean,
 ): Posterior {
   const wheels = sum.misheard.length;

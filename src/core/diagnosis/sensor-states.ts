@@ -6,6 +6,11 @@ import { normalDensity } from './normal';
 import type { Priors } from './priors';
 import { bit, causeIndex } from './states';
 
+/** What was seen of a wheel that its sensor's states rest on. */
+export type SensorSeen = Pick<WheelEvidence, 'signs' | 'misses' | 'replies' | 'ageYears' | 'recordedId'>;
+/** … and what the car says of hearing a sensor at a position. */
+export type HearingSeen = Pick<PositionEvidence, 'held' | 'shown' | 'empty' | 'codes' | 'noCodes'>;
+
 /** What is assumed of the car while the states of one of its sensors are worked out. */
 export interface SensorAssumptions {
   /** The reply that is the wheel's own sensor; undefined: none of them, or it never answered. */
@@ -40,8 +45,8 @@ export interface SensorSink {
 export function sensorStates(
   context: Context,
   priors: Priors,
-  wheel: WheelEvidence,
-  position: PositionEvidence,
+  wheel: SensorSeen,
+  position: HearingSeen,
   assumed: SensorAssumptions,
   sink: SensorSink,
 ): void {
@@ -90,6 +95,33 @@ export function sensorStates(
   }
 }
 
+/**
+ * No less than the weight of these states, for less work: of those without figures, and of those with, where
+ * a figure of the car is worth at most so much.
+ */
+export function sensorAtMost(
+  context: Context,
+  priors: Priors,
+  wheel: SensorSeen,
+  position: HearingSeen,
+  assumed: SensorAssumptions,
+  worth: number,
+): { silent: number; alive: number } {
+  const tool = answersOf(context, priors, wheel, assumed.own);
+  const held = heldFactors(context, wheel, position, assumed);
+  const unheard = unheardFactor(position, assumed);
+  const heard = assumed.deaf ? 0 : heardFactor(position) * worth;
+  const unknown = priors.unregistered * held.unregistered + priors.mistyped * held.mistyped;
+  const known = (1 - priors.unregistered - priors.mistyped) * held.registered;
+  const most = unknown * unheard + known * Math.max(unheard, heard);
+  let alive = 0;
+  for (const { weight } of tool.alive) alive += weight;
+  return {
+    silent: (tool.dead * held.gone + tool.absent * held.never) * unheard,
+    alive: alive * most,
+  };
+}
+
 const chance = (prior: number, is: boolean): number => (is ? prior : 1 - prior);
 
 /** What the tool and the eye say of the sensor in a wheel, wherever the car has it. */
@@ -100,7 +132,7 @@ interface Answers {
 }
 
 /** Prior times likelihood of the tries, the reply and the stem, by condition. Worked out once for each reading of the scan. */
-function answersOf(context: Context, priors: Priors, wheel: WheelEvidence, own: Reply | undefined): Answers {
+function answersOf(context: Context, priors: Priors, wheel: SensorSeen, own: Reply | undefined): Answers {
   let byOwn = answersByWheel.get(wheel);
   if (!byOwn) answersByWheel.set(wheel, (byOwn = new Map<Reply | undefined, Answers>()));
   let answers = byOwn.get(own);
@@ -109,14 +141,9 @@ function answersOf(context: Context, priors: Priors, wheel: WheelEvidence, own: 
 }
 
 /** Evidence belongs to one judgement, with one set of priors: the wheel is key enough. */
-const answersByWheel = new WeakMap<WheelEvidence, Map<Reply | undefined, Answers>>();
+const answersByWheel = new WeakMap<SensorSeen, Map<Reply | undefined, Answers>>();
 
-function weighAnswers(
-  context: Context,
-  priors: Priors,
-  wheel: WheelEvidence,
-  own: Reply | undefined,
-): Answers {
+function weighAnswers(context: Context, priors: Priors, wheel: SensorSeen, own: Reply | undefined): Answers {
   const { dead, ending } = priors.battery(wheel.ageYears);
   const absent = wheel.recordedId === undefined ? priors.absent : priors.absent * model.held.recordDoubted;
   const alive = Math.max(0, 1 - dead - absent);
@@ -144,7 +171,7 @@ function weighAnswers(
 }
 
 /** How each kind of stem speaks for a living, a dead and no sensor. */
-function stemFactors({ signs }: WheelEvidence): { alive: number; dead: number; absent: number } {
+function stemFactors({ signs }: SensorSeen): { alive: number; dead: number; absent: number } {
   const { rubber, metal, damaged } = model.stems;
   const factors = { alive: 1, dead: 1, absent: 1 };
   const times = (alive: number, dead: number, absent: number) => {
@@ -159,7 +186,7 @@ function stemFactors({ signs }: WheelEvidence): { alive: number; dead: number; a
 }
 
 /** Likelihood of the silent tries of a living sensor. */
-function missFactor({ misses }: WheelEvidence, isEnding: boolean, isWrong: boolean): number {
+function missFactor({ misses }: SensorSeen, isEnding: boolean, isWrong: boolean): number {
   const { answers } = model;
   let factor = 1;
   misses.forEach((trigger, place) => {
@@ -175,7 +202,7 @@ function missFactor({ misses }: WheelEvidence, isEnding: boolean, isWrong: boole
 /** Likelihood of what the sensor's own reply says of itself. Its pressure belongs to the tire. */
 function replyFactor(
   { job }: Context,
-  wheel: WheelEvidence,
+  wheel: SensorSeen,
   own: Reply | undefined,
   isEnding: boolean,
   isWrong: boolean,
@@ -223,13 +250,13 @@ export function differsFromCar(job: Context['job'], reply: Reply): boolean | und
 }
 
 /** Likelihood of the empty figures and codes of a position whose sensor the car hears. Its figures belong to the tire. */
-function heardFactor(position: PositionEvidence): number {
+function heardFactor(position: HearingSeen): number {
   const there = position.shown.length > 0 ? 1 - model.hearing.emptyDriving.heard : 1;
   return there * emptyFactor(position, 'heard') * codeFactor(position, 'no-signal', false);
 }
 
 /** … and of one it does not hear: a figure that is there all the same is an old one. */
-function unheardFactor(position: PositionEvidence, { deaf }: SensorAssumptions): number {
+function unheardFactor(position: HearingSeen, { deaf }: SensorAssumptions): number {
   const figures = (model.hearing.stale / model.noise.anyKPa) ** position.shown.length;
   const blamed = deaf
     ? codeChance(position, 'no-signal', model.codes.deafBlamesSensor)
@@ -237,7 +264,7 @@ function unheardFactor(position: PositionEvidence, { deaf }: SensorAssumptions):
   return emptyFactor(position, 'unheard') * figures * blamed;
 }
 
-function emptyFactor({ empty }: PositionEvidence, heard: 'heard' | 'unheard'): number {
+function emptyFactor({ empty }: HearingSeen, heard: 'heard' | 'unheard'): number {
   const { emptyDriving, emptyParked, emptyDisplay } = model.hearing;
   let factor = 1;
   for (const where of empty) {
@@ -248,13 +275,13 @@ function emptyFactor({ empty }: PositionEvidence, heard: 'heard' | 'unheard'): n
 
 /** Likelihood of the codes about this, or of there being none, if its cause is there and if it is not. */
 export const codeFactor = (
-  position: PositionEvidence,
+  position: HearingSeen,
   about: PositionEvidence['codes'][number]['about'],
   cause: boolean,
 ): number => codeChance(position, about, cause ? model.codes[about].cause : model.codes[about].none);
 
 function codeChance(
-  { codes, noCodes }: PositionEvidence,
+  { codes, noCodes }: HearingSeen,
   about: PositionEvidence['codes'][number]['about'],
   present: number,
 ): number {
@@ -280,8 +307,8 @@ const notRead: Held = { gone: 1, never: 1, registered: 1, mistyped: 1, unregiste
 
 function heldFactors(
   context: Context,
-  wheel: WheelEvidence,
-  { held }: PositionEvidence,
+  wheel: SensorSeen,
+  { held }: HearingSeen,
   { own, heldIsElsewhere, otherSet }: SensorAssumptions,
 ): Held {
   const { empty, doubled, goneAndEmpty, neverAndEmpty } = model.held;
@@ -315,12 +342,7 @@ function otherSetFactor(held: string | null, set: readonly string[]): number {
 }
 
 /** How likely an ID is that of a wheel whose sensor was not heard, against a random one: by what is on file. */
-function ownIdFactor(
-  { records }: Context,
-  { recordedId }: WheelEvidence,
-  id: string,
-  byChance: number,
-): number {
+function ownIdFactor({ records }: Context, { recordedId }: SensorSeen, id: string, byChance: number): number {
   const { recordHolds, recordMoved } = model.held;
   if (recordedId === id) return recordHolds / byChance;
   const filed = records.some((sensor) => sensor.id === id);

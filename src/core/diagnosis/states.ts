@@ -58,7 +58,7 @@ export interface Off {
  * The states of a wheel summed up: for each finding, and in row 0 for all of them together, the weight by
  * cause. Row `soundRow` holds the states with no finding at all.
  */
-export type Sums = Float64Array;
+export type Sums = number[];
 export const soundRow = wheelFindings.length + 1;
 export const rows = wheelFindings.length + 2;
 
@@ -88,7 +88,17 @@ export function wantedRows(codes: readonly WheelFinding[], sound: boolean): Want
 
 export const allRows = wantedRows(wheelFindings, true);
 
-export const emptySums = (): Sums => new Float64Array(rows * causeCount);
+/** Plain numbers: a list as short as these is made many times faster than a typed one. */
+export const zeros = (length: number): number[] => new Array<number>(length).fill(0);
+
+export const emptySums = (): Sums => zeros(rows * causeCount);
+
+/** The weight of all states together. */
+export const totalOf = (sums: Sums): number => {
+  let total = 0;
+  for (let cause = 0; cause < causeCount; cause += 1) total += sums[cause] ?? 0;
+  return total;
+};
 
 /** Adds states up. */
 export class Adder implements TireSink {

@@ -4,7 +4,7 @@ import { altitudeOf } from '../job';
 import type { CarEvidence, Context, Evidence } from './evidence';
 import { model } from './model';
 import type { Priors } from './priors';
-import { causeCount, causeIndex, causes, type Cause } from './states';
+import { causeCount, causeIndex, causes, zeros, type Cause } from './states';
 
 /** One way the car as a whole can be. */
 export interface System {
@@ -130,8 +130,8 @@ const mostSets = 6;
 
 /** An indirect system stores its reference anew after work; a storing on record settles it. */
 function baselinePrior(context: Context, { relearn }: CarEvidence, priors: Priors): number {
-  if (relearn?.method === 'reset' && relearn.outcome === 'done') return model.faults.indirect.baseline / 3;
-  if (relearn?.method === 'reset') return 0.95;
+  if (relearn?.method === 'reset' && relearn.outcome === 'done') return model.faults.indirect.baselineStored;
+  if (relearn?.method === 'reset') return model.faults.indirect.baselineFailed;
   const filledNow = context.filledNow ? model.faults.indirect.baselineAfterWork : 0;
   return Math.max(priors.baseline, filledNow);
 }
@@ -174,13 +174,13 @@ export const indirectCause = {
 
 /** Likelihood of the lamp as it was seen, by the worst cause it has; `dark`: of a lamp that cannot light. */
 export interface LampLikelihood {
-  byCause: Float64Array;
+  byCause: number[];
   dark: number;
 }
 
 export function lampLikelihood({ context, car }: Evidence): LampLikelihood {
   const { lamp, lampStale, codes } = car;
-  const byCause = new Float64Array(causeCount).fill(1);
+  const byCause = zeros(causeCount).fill(1);
   if (context.job.vehicle.tpms.kind === 'none') return { byCause, dark: 1 };
   for (const about of ['no-signal', 'low-pressure'] as const) {
     const code = codes.find((candidate) => candidate.about === about);

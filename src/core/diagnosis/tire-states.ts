@@ -3,6 +3,22 @@ import { model } from './model';
 import { normalBelow, normalDensity } from './normal';
 import { bit, type Off, type TireSink } from './states';
 
+/** What was seen of a wheel that its tire's states rest on. */
+export type TireSeen = Pick<
+  WheelEvidence,
+  | 'placardKPa'
+  | 'lines'
+  | 'bands'
+  | 'gauge'
+  | 'gaugeBeforeScan'
+  | 'beforeFill'
+  | 'filledMs'
+  | 'scannedFirst'
+  | 'leak'
+>;
+/** … and what the car says of a tire at a position. */
+export type ShownSeen = Pick<PositionEvidence, 'shown' | 'codes' | 'noCodes'>;
+
 /** What is assumed while the states of a tire are worked out. */
 export interface TireAssumptions {
   /** The sensor reads as it should, or is off by anything. */
@@ -13,8 +29,6 @@ export interface TireAssumptions {
   replyKPa: number | undefined;
   /** What the car shows of this sensor. */
   shown: PositionEvidence['shown'];
-  /** The car has stored a code for low pressure here: the factor for a low tire, and for another. */
-  lowCode: { low: number; other: number };
   leakingPrior: number;
 }
 
@@ -24,7 +38,7 @@ export interface TireAssumptions {
  * the tire was kept, so they are integrated in closed form. Within one such way the place of the pressure,
  * the error of a sensor that is off, and what the lamp makes of its figure are taken as independent.
  */
-export function tireStates(wheel: WheelEvidence, assumed: TireAssumptions, sink: TireSink): void {
+export function tireStates(wheel: TireSeen, assumed: TireAssumptions, sink: TireSink): void {
   const isOff = assumed.accuracy === 'off';
   const offsetVariance = (isOff ? model.inaccuracy.sdKPa : model.noise.sensorKPa) ** 2;
   const readings = readingsOf(wheel, assumed, offsetVariance);
@@ -32,14 +46,7 @@ export function tireStates(wheel: WheelEvidence, assumed: TireAssumptions, sink:
     for (const reading of readings) {
       const belief = combine(kept, reading, offsetVariance);
       if (belief.evidence > 0)
-        spread(
-          wheel,
-          assumed,
-          kept,
-          belief,
-          isOff ? offOf(wheel, belief, reading, offsetVariance) : undefined,
-          sink,
-        );
+        spread(wheel, kept, belief, isOff ? offOf(wheel, belief, reading, offsetVariance) : undefined, sink);
     }
   }
 }
@@ -52,11 +59,11 @@ interface Kept {
 }
 
 /** How the tire was kept: the mixture of the model, with what was read over time and seen by eye. */
-function waysKept(wheel: WheelEvidence, { cooledToKPa, leakingPrior }: TireAssumptions): Kept[] {
+function waysKept(wheel: TireSeen, { cooledToKPa, leakingPrior }: TireAssumptions): Kept[] {
   const { standing, faults } = model;
   const { kept, slack, over, neglected, cooled } = standing;
-  const placard = wheel.placardKPa ?? usualPlacardKPa;
-  const doubt = wheel.placardKPa === undefined ? unknownPlacardSdKPa ** 2 : 0;
+  const placard = wheel.placardKPa ?? model.unknownPlacard.usualKPa;
+  const doubt = wheel.placardKPa === undefined ? model.unknownPlacard.sdKPa ** 2 : 0;
   const leaking = leakingPrior * wheel.leak.leaking;
   const sound = (1 - leakingPrior) * wheel.leak.sound;
   const share = cooledToKPa === undefined ? 1 : 1 - cooled.share;
@@ -98,10 +105,6 @@ function waysKept(wheel: WheelEvidence, { cooledToKPa, leakingPrior }: TireAssum
   return ways;
 }
 
-/** Where no placard was entered: a usual one, and a wide doubt about it (judgement). */
-const usualPlacardKPa = 235;
-const unknownPlacardSdKPa = 30;
-
 /** One way the figures hang together: which of them speak of the tire as it stands now. */
 interface Reading {
   weight: number;
@@ -111,7 +114,7 @@ interface Reading {
   earlier: { differenceKPa: number; variance: number } | undefined;
 }
 
-function readingsOf(wheel: WheelEvidence, assumed: TireAssumptions, offsetVariance: number): Reading[] {
+function readingsOf(wheel: TireSeen, assumed: TireAssumptions, offsetVariance: number): Reading[] {
   const readings: Reading[] = [];
   for (const read of gaugesOf(wheel)) {
     for (const scan of scansOf(wheel, assumed.replyKPa, offsetVariance)) {
@@ -130,7 +133,7 @@ function readingsOf(wheel: WheelEvidence, assumed: TireAssumptions, offsetVarian
 }
 
 /** The gauge read this tire; or its figure has nothing to do with it. */
-function gaugesOf({ gauge }: WheelEvidence): { weight: number; gauge: Measured | undefined }[] {
+function gaugesOf({ gauge }: TireSeen): { weight: number; gauge: Measured | undefined }[] {
   if (!gauge) return [{ weight: 1, gauge: undefined }];
   return [
     { weight: 1 - gauge.slip, gauge },
@@ -140,19 +143,19 @@ function gaugesOf({ gauge }: WheelEvidence): { weight: number; gauge: Measured |
 
 /** The tool heard the pressure of now; or that of before a fill, where the gauge was read before and after. */
 function scansOf(
-  { gaugeBeforeScan, scannedFirst }: WheelEvidence,
+  { gaugeBeforeScan, scannedFirst }: TireSeen,
   replyKPa: number | undefined,
   offsetVariance: number,
 ): { weight: number; reply: Measured | undefined; earlier: Reading['earlier'] }[] {
   if (replyKPa === undefined) return [{ weight: 1, reply: undefined, earlier: undefined }];
-  const reply = { kPa: replyKPa, sdKPa: replySdKPa };
+  const reply = { kPa: replyKPa, sdKPa: model.noise.replyKPa };
   if (gaugeBeforeScan) {
     const variance = gaugeBeforeScan.sdKPa ** 2 + reply.sdKPa ** 2;
     const differenceKPa = reply.kPa - gaugeBeforeScan.kPa;
     return [
-      { weight: 0.5, reply, earlier: undefined },
+      { weight: 1 - model.noise.scanBeforeFill, reply, earlier: undefined },
       {
-        weight: 0.5 * normalDensity(differenceKPa, variance + offsetVariance),
+        weight: model.noise.scanBeforeFill * normalDensity(differenceKPa, variance + offsetVariance),
         reply: undefined,
         earlier: { differenceKPa, variance },
       },
@@ -168,7 +171,7 @@ function scansOf(
 
 /** The car's figures are of now, or of before the last fill; or they were kept from long before. */
 function showsOf(
-  { beforeFill, filledMs }: WheelEvidence,
+  { beforeFill, filledMs }: TireSeen,
   shown: TireAssumptions['shown'],
   offsetVariance: number,
 ): { weight: number; figures: readonly Measured[] }[] {
@@ -188,9 +191,6 @@ function showsOf(
     { weight: stale / anyKPa ** shown.length, figures: [] },
   ];
 }
-
-/** What a sensor's figure is rounded to, kPa: its error is the sensor's own. */
-const replySdKPa = 0.7;
 
 /** Several figures of one sensor as one, and how well they agree (the density of their differences). */
 function joint(
@@ -244,7 +244,7 @@ function combine(kept: Kept, { weight, gauge, sensor }: Reading, offsetVariance:
 }
 
 function offOf(
-  { lines }: WheelEvidence,
+  { lines }: TireSeen,
   { gaugedMean, gaugedVariance }: Belief,
   { sensor, earlier }: Reading,
   offsetVariance: number,
@@ -273,8 +273,7 @@ function belowLine(line: number, mean: number, sd: number): number {
 
 /** Shares the weight out over the places between the lines. */
 function spread(
-  { bands }: WheelEvidence,
-  { lowCode }: TireAssumptions,
+  { bands }: TireSeen,
   { fates }: Kept,
   { mean, variance, evidence }: Belief,
   off: Off | undefined,
@@ -287,7 +286,7 @@ function spread(
     const share = below - under;
     under = below;
     if (share <= 0) continue;
-    const likelihood = evidence * share * ((findings & bit['tire-low']) === 0 ? lowCode.other : lowCode.low);
+    const likelihood = evidence * share;
     for (const fate of fates) {
       if (off) sink.addOff(fate.weight * likelihood, findings | fate.findings, off);
       else sink.add(fate.weight * likelihood, findings | fate.findings, cause);

@@ -63,6 +63,8 @@ export function judgeChange(
   cells: Cells,
   wanted?: Wanted,
 ): Judgement {
+  // What the supply was says nothing of any fault the posterior knows.
+  if (changed.kind === 'voltage') return { ...before, ledger: ledgerOf(job) };
   const change = withChange(job, changed, before.evidence, before.ledger);
   return { ...change, posterior: posteriorOf(change.evidence, priors, cells, wanted) };
 }

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { Issue, Outcome } from '../outcome';
 import { failure, success } from '../outcome';
+import { confirmationSchema } from '../confirmed/schema';
 import { walkingOrder } from '../wheel';
 
 /** The open job file, `hacienda.job/1`: what was seen. Unknown keys are kept; a missing key means "not known". */
@@ -213,6 +214,8 @@ export const jobSchema = headerSchema.extend({
   observations: z.array(observationSchema),
   corrected: z.array(correctedSchema).optional(),
   carWrites: z.array(carWriteSchema).optional(),
+  /** What the parts turned out to be, each time somebody said so; the last holds. */
+  confirmations: z.array(confirmationSchema).optional(),
 });
 
 /** Zod's issues as dotted paths with short messages: `placard.0.coldKPa`, "expected number". */

@@ -1,5 +1,6 @@
 import { findingsHeld, type Assessment } from '../assessment';
-import { assess } from '../diagnosis';
+import { assess, type Experience } from '../diagnosis';
+import { confirmedOf, type Confirmed } from '../confirmed';
 import { gaugeWarning } from '../gauge';
 import { allOf, type CarWrite, type Job, type Placed } from '../job';
 import { ledgerOf } from '../ledger';
@@ -17,6 +18,8 @@ export interface Sheet {
   /** What still stands. */
   now: Assessment['findings'];
   done: Deed[];
+  /** Parts that turned out to be at fault, once somebody had them in hand. */
+  turnedOut: Confirmed[];
   /** Readings whose gauge is not to be trusted, each said once. */
   doubtful: string[];
   proof: Proof;
@@ -41,7 +44,7 @@ export type Deed =
 /** A change of a tire's pressure smaller than this, kPa, is two readings, not a fill. */
 const fillKPa = 5;
 
-export function sheetOf(job: Job): Sheet {
+export function sheetOf(job: Job, experience?: Experience): Sheet {
   const ledger = ledgerOf(job);
   const registries = allOf(job, 'registry').sort((a, b) => Date.parse(a.seen.at) - Date.parse(b.seen.at));
   const heldIn = (at: 0 | -1, wheel: Position) =>
@@ -61,13 +64,16 @@ export function sheetOf(job: Job): Sheet {
         heard: scan?.kind === 'heard' ? scan.reply.id : undefined,
       };
     }),
-    asFound: findingsHeld(assess(beforeChanges(job))).filter(({ code }) => code !== 'sensors-asleep'),
-    now: findingsHeld(assess(job)).filter(({ code }) => code !== 'sensors-asleep'),
+    asFound: findingsHeld(assess(beforeChanges(job), experience)).filter(
+      ({ code }) => code !== 'sensors-asleep',
+    ),
+    now: findingsHeld(assess(job, experience)).filter(({ code }) => code !== 'sensors-asleep'),
     done: [
       ...(job.repairs ?? []).map(({ wheel }): Deed => ({ kind: 'repaired', wheel })),
       ...fills(job),
       ...(job.carWrites ?? []).map(deedOf),
     ],
+    turnedOut: confirmedOf(job).filter(({ was }) => was !== 'in-order'),
     doubtful: doubtfulReadings(job),
     proof: proofOf(job),
     cautions: cautionsFor(job),

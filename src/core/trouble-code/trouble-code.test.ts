@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { readTroubleCode } from '.';
+import { meaningOf } from './meaning';
 
 const read = (typed: string) => {
   const found = readTroubleCode(typed);
@@ -41,5 +42,19 @@ describe('a trouble code', () => {
 
   it.each(['', 'C9B31', 'lamp', 'C1B', '5B3'])('is not %j, and it is said what to type', (typed) => {
     expect(read(typed)).toBe('not-a-code');
+  });
+});
+
+describe("the maker's codes of a vehicle", () => {
+  const table = { C1B31: { about: 'no-signal', wheel: 'RR' as const }, C1B40: { about: 'heated seats' } };
+
+  it('mean what the table of its profile says', () => {
+    expect(meaningOf(table, 'C1B31')).toEqual({ about: 'no-signal', wheel: 'RR' });
+  });
+
+  it('about things the engine does not judge are about something else; one not in the table stays unknown', () => {
+    expect(meaningOf(table, 'C1B40')).toEqual({ about: 'other' });
+    expect(meaningOf(table, 'C1B99')).toEqual({});
+    expect(meaningOf({}, 'C1B31')).toEqual({});
   });
 });

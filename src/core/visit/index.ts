@@ -75,8 +75,8 @@ export function nextMove(job: Job, context: MoveContext): Move {
   if (pending && hasLead) return { kind: 'read-back' };
   if (roadWheels.some((wheel) => placardKPa(job, wheel) === undefined)) return { kind: 'placard' };
 
-  const check = worthwhileCheck(job, ledger, context);
-  if (check) return check;
+  const check = worthwhileCheck(job, context);
+  if (check) return asMove(check.test, check.wheel, ledger);
 
   const held = findingsHeld(assessment);
   const part = firstOf(held, needsPart);
@@ -96,17 +96,19 @@ export function nextMove(job: Job, context: MoveContext): Move {
   return toProve(job, ledger, context) ?? moveFromProof(proofOf(job), hasLead);
 }
 
-/** A test the shop can do now and whose answers are worth more than its minutes, as a move. */
-function worthwhileCheck(job: Job, ledger: Ledger, context: MoveContext): Move | undefined {
-  const best = nextOnTheWalk(context.assessment.nextTests.filter(({ test }) => canDo(test, job, context)));
-  return best && asMove(best.test, best.wheel, ledger);
+/** A test the shop can do now, with what it has at hand, and whose answers are worth more than its minutes. */
+export function worthwhileCheck(
+  job: Job,
+  context: Pick<MoveContext, 'assessment' | 'hasLead' | 'hasTool'>,
+): NextTest | undefined {
+  return nextOnTheWalk(context.assessment.nextTests.filter(({ test }) => canDo(test, job, context)));
 }
 
 /**
  * The test to do next: the one that gains most for its minutes. One goes round the car anyway, so of tests
  * of one kind that are worth about as much it is the next on the walk. Undefined where none is worth it.
  */
-export function nextOnTheWalk(tests: readonly NextTest[]): NextTest | undefined {
+function nextOnTheWalk(tests: readonly NextTest[]): NextTest | undefined {
   const worth = tests.filter(({ savesMinutes }) => savesMinutes > 0);
   const [best] = worth;
   const alike = worth.filter(
@@ -118,7 +120,11 @@ export function nextOnTheWalk(tests: readonly NextTest[]): NextTest | undefined 
 
 const aboutAsMuch = 0.5;
 
-function canDo(test: Test, job: Job, { hasLead, hasTool }: MoveContext): boolean {
+function canDo(
+  test: Test,
+  job: Job,
+  { hasLead, hasTool }: Pick<MoveContext, 'hasLead' | 'hasTool'>,
+): boolean {
   switch (test) {
     case 'activation':
       return hasTool;

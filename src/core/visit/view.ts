@@ -1,7 +1,10 @@
 import type { Assessment } from '../assessment';
+import type { Confirmed } from '../confirmed';
+import type { Experience } from '../diagnosis';
 import type { Instrument } from '../gauge';
 import type { Header, Job } from '../job';
 import type { Proof } from '../proof';
+import type { CodeTable } from '../trouble-code/meaning';
 import type { Position } from '../wheel';
 import type { Move } from '.';
 
@@ -14,6 +17,10 @@ export interface VisitView {
   state: 'open' | 'handed-over';
   job: Job;
   assessment: Assessment;
+  /** What the shop had seen when the job was opened, where it is what the assessment rests on too. */
+  experience?: Experience;
+  /** What the maker's codes are about on this vehicle, by its profile. */
+  codes: CodeTable;
   proof: Proof;
   move: Move;
   devices: { tool: boolean; lead: boolean; practice: boolean };
@@ -54,6 +61,22 @@ export interface ProfileSummary {
   fromYear: number | null;
   toYear: number | null;
   kind: 'direct' | 'indirect' | 'none';
+}
+
+/** What the shop's cars turned out to have, and the visits it comes from, the newest first. */
+export interface ShopFigures {
+  experience: Experience;
+  visits: ConfirmedVisit[];
+}
+
+export interface ConfirmedVisit {
+  jobId: string;
+  number: number;
+  label: string;
+  plate: string;
+  at: string;
+  by: string;
+  parts: Confirmed[];
 }
 
 /** The simulated car as a look at it would show. */

@@ -3,6 +3,7 @@ import type { QueryInterface } from 'sequelize';
 import { database } from '../database';
 import * as first from './0001-first';
 import * as instruments from './0002-instruments';
+import * as confirmations from './0003-confirmations';
 
 export interface Migration {
   up: (schema: QueryInterface) => Promise<void>;
@@ -13,6 +14,7 @@ export interface Migration {
 const migrations: { name: string; migration: Migration }[] = [
   { name: '0001-first', migration: first },
   { name: '0002-instruments', migration: instruments },
+  { name: '0003-confirmations', migration: confirmations },
 ];
 
 /** Brings the database up to date; returns the names of what was run. Two starters do not collide. */

@@ -6,6 +6,7 @@ import {
   type InferCreationAttributes,
   type Sequelize,
 } from 'sequelize';
+import type { Confirmed } from '../../core/confirmed';
 import type { CheckPoint, Instrument } from '../../core/gauge';
 import type { CarWrite, Fitted, Header, Observation, Placard, Tpms } from '../../core/job';
 import type { ShopSettings } from '../../core/shop';
@@ -129,6 +130,16 @@ export class CarWriteRow extends Row<CarWriteRow> {
   /** The write as it stands in the job file. */
   declare body: CarWrite;
   declare askedBy: string;
+}
+
+export class ConfirmationRow extends Row<ConfirmationRow> {
+  declare seq: CreationOptional<string>;
+  declare key: string;
+  declare jobId: string;
+  declare at: Date;
+  declare by: string;
+  /** None: what was said before is taken back. */
+  declare parts: Confirmed[];
 }
 
 /** One row: what holds for the whole shop. */
@@ -287,6 +298,10 @@ export function defineModels(sequelize: Sequelize): void {
       askedBy: text(),
     },
     { sequelize, tableName: 'car_writes' },
+  );
+  ConfirmationRow.init(
+    { seq: sequence(), key: uuid(), jobId: uuid(), at: time(), by: text(), parts: json() },
+    { sequelize, tableName: 'confirmations' },
   );
   ShopRow.init(
     {

@@ -39,8 +39,8 @@ export function Figures() {
   };
   const running = run !== undefined && run.ended === undefined;
   return (
-    <main className={styles.figures}>
-      <h1>Figures</h1>
+    <section className={styles.figures} aria-labelledby="made-up">
+      <h2 id="made-up">How well the engine does on made-up cars</h2>
       <p>
         Cars are made up with faults that are known, by figures that are not the engine’s own, and judged test
         by test until it would act. The same cars go through the whole round done in full, and through a part
@@ -78,7 +78,7 @@ export function Figures() {
         </p>
       )}
       {run?.report && <Result report={run.report} />}
-    </main>
+    </section>
   );
 }
 

@@ -41,7 +41,7 @@ export function ActDialog(props: ActDialogProps) {
           {sureness(finding.probability)}, {percent(finding.probability)}, because:
         </p>
         <ul className={styles.checks}>
-          {finding.evidence.map(({ observation }) => {
+          {speakingFor(finding).map(({ observation }) => {
             const seen = job.observations[observation];
             return seen && <li key={observation}>{describe(seen, units)}</li>;
           })}
@@ -76,3 +76,11 @@ export function ActDialog(props: ActDialogProps) {
     </Dialog>
   );
 }
+
+/** So many readings are named: those that speak for the finding, the strongest first. */
+const mostNamed = 6;
+const speakingFor = ({ evidence }: Finding) =>
+  evidence
+    .filter(({ decibans }) => decibans > 0)
+    .sort((a, b) => b.decibans - a.decibans)
+    .slice(0, mostNamed);

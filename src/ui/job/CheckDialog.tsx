@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import type { Job, Observation } from '../../core/job';
 import { ledgerOf } from '../../core/ledger';
 import { monitoredWheels } from '../../core/placard';
@@ -31,6 +31,35 @@ export function CheckDialog(props: CheckDialogProps) {
   );
 }
 
+/** Every check there is for this kind of car, whether the job asks for it now or not. */
+export function ChecksDialog(props: {
+  kind: Job['vehicle']['tpms']['kind'];
+  onLook: () => void;
+  onCheck: (test: CheckedByHand) => void;
+  onCodes: () => void;
+  onClose: () => void;
+}) {
+  return (
+    <Dialog title="Other checks" onClose={props.onClose}>
+      <div className={styles.form}>
+        <Button onClick={props.onLook}>Look at the wheels</Button>
+        {checksFor[props.kind].map((test) => (
+          <Button key={test} onClick={() => props.onCheck(test)}>
+            {checkWords[test].label}
+          </Button>
+        ))}
+        {props.kind !== 'none' && <Button onClick={props.onCodes}>Trouble codes</Button>}
+      </div>
+    </Dialog>
+  );
+}
+
+const checksFor: Record<Job['vehicle']['tpms']['kind'], CheckedByHand[]> = {
+  direct: ['display', 'shift', 'reception'],
+  indirect: ['wheelspeed', 'baseline'],
+  none: [],
+};
+
 function Form(props: CheckDialogProps) {
   switch (props.test) {
     case 'display':
@@ -59,6 +88,24 @@ function useTexts() {
   return { texts, field, setErrors };
 }
 
+/** Fields, and the one button that keeps them. */
+function KeepForm(props: { label: string; disabled?: boolean; onKeep: () => void; children: ReactNode }) {
+  return (
+    <form
+      className={styles.form}
+      onSubmit={(event) => {
+        event.preventDefault();
+        props.onKeep();
+      }}
+    >
+      {props.children}
+      <Button weight="main" type="submit" disabled={props.disabled}>
+        {props.label}
+      </Button>
+    </form>
+  );
+}
+
 /** What the display shows for each wheel; with `shift`, after 25 kPa were taken off one of them. */
 function DisplayForm({ test, job, units, onRecord, onClose }: CheckDialogProps) {
   const wheels = monitoredWheels(job);
@@ -85,13 +132,7 @@ function DisplayForm({ test, job, units, onRecord, onClose }: CheckDialogProps) 
     onClose();
   };
   return (
-    <form
-      className={styles.form}
-      onSubmit={(event) => {
-        event.preventDefault();
-        keep();
-      }}
-    >
+    <KeepForm label="Keep what it shows" disabled={test === 'shift' && !changed} onKeep={keep}>
       {test === 'shift' && (
         <>
           <Choice
@@ -121,10 +162,7 @@ function DisplayForm({ test, job, units, onRecord, onClose }: CheckDialogProps) 
           />
         ))}
       </div>
-      <Button weight="main" type="submit" disabled={test === 'shift' && !changed}>
-        Keep what it shows
-      </Button>
-    </form>
+    </KeepForm>
   );
 }
 
@@ -160,13 +198,7 @@ function ReceptionForm({ job, onRecord, onClose }: CheckDialogProps) {
   if (sensors.length === 0)
     return <p>Wake the sensors or read the car first: their IDs are what the log counts.</p>;
   return (
-    <form
-      className={styles.form}
-      onSubmit={(event) => {
-        event.preventDefault();
-        keep();
-      }}
-    >
+    <KeepForm label="Keep the counts" onKeep={keep}>
       <Field label="Check-ins expected of each" inputMode="numeric" {...field('expected')} />
       <div className={styles.row}>
         {sensors.map(({ wheel, id }) => (
@@ -179,10 +211,7 @@ function ReceptionForm({ job, onRecord, onClose }: CheckDialogProps) {
           />
         ))}
       </div>
-      <Button weight="main" type="submit">
-        Keep the counts
-      </Button>
-    </form>
+    </KeepForm>
   );
 }
 
@@ -205,13 +234,7 @@ function WheelSpeedForm({ onRecord, onClose }: CheckDialogProps) {
     onClose();
   };
   return (
-    <form
-      className={styles.form}
-      onSubmit={(event) => {
-        event.preventDefault();
-        keep();
-      }}
-    >
+    <KeepForm label="Keep the speeds" onKeep={keep}>
       <div className={styles.row}>
         {roadWheels.map((wheel) => (
           <Field
@@ -223,10 +246,7 @@ function WheelSpeedForm({ onRecord, onClose }: CheckDialogProps) {
           />
         ))}
       </div>
-      <Button weight="main" type="submit">
-        Keep the speeds
-      </Button>
-    </form>
+    </KeepForm>
   );
 }
 

@@ -1,11 +1,10 @@
 import { ChevronDown, ChevronRight, ThumbsDown, ThumbsUp } from 'lucide-react';
-import { findingsHeld, holds, type Assessment, type Finding } from '../../core/assessment';
+import { findingsHeld, holds, type Assessment, type Finding, type NextTest } from '../../core/assessment';
 import { couldChange, notKnown, reasonFor, testWords } from '../../core/diagnosis/reasons';
 import { isCalm, titleOf, toRead, wording } from '../../core/diagnosis/wording';
 import type { Job } from '../../core/job';
 import { describe, percent, sureness } from '../../core/job/words';
 import type { UnitChoice } from '../../core/units';
-import { nextOnTheWalk } from '../../core/visit';
 import { listWheels } from '../../core/wheel';
 import styles from './Findings.module.css';
 
@@ -22,6 +21,8 @@ interface FindingsProps {
   /** The job the assessment speaks of. */
   judged: Job;
   assessment: Assessment;
+  /** What is worth checking before anything is done, with what this shop has at hand. */
+  check: NextTest | undefined;
   units: UnitChoice;
   /** The finding whose reasons are shown, here and in the ledger. */
   shown: string | undefined;
@@ -29,13 +30,13 @@ interface FindingsProps {
 }
 
 /** What is taken to hold, with how sure and why; what is only possible; what is not known. */
-export function Findings({ judged, assessment, units, shown, onShow }: FindingsProps) {
+export function Findings({ judged, assessment, check, units, shown, onShow }: FindingsProps) {
   const held = toRead(findingsHeld(assessment));
   const possible = assessment.findings.filter(({ probability }) => probability < holds);
   const unknown = notKnown(judged);
   return (
     <div className={styles.findings}>
-      <Decision assessment={assessment} />
+      <Decision assessment={assessment} check={check} />
       {held.length === 0 && <p className={styles.soft}>Nothing holds yet. Take the next move.</p>}
       <ul className={styles.findings}>
         {held.map((finding) => (
@@ -68,27 +69,27 @@ export function Findings({ judged, assessment, units, shown, onShow }: FindingsP
 }
 
 /** Whether enough is known to act. */
-function Decision({ assessment: { decision, nextTests, findings } }: { assessment: Assessment }) {
-  if (decision.verdict === 'check-first') {
-    const best = nextOnTheWalk(nextTests);
+function Decision({ assessment: { decision }, check }: Pick<FindingsProps, 'assessment' | 'check'>) {
+  if (check) {
     return (
       <p className={styles.decision}>
         <b>Check first</b>
-        {best?.about && (
+        {check.about && (
           <span>
-            {capital(testWords(best))}: it tells most about “{titleOf(best.about)}”.
+            {capital(testWords(check))}: it tells most about “{titleOf(check.about)}”.
           </span>
         )}
       </p>
     );
   }
-  if (findings.length === 0 || decision.on.length === 0) return null;
+  if (decision.on.length === 0) return null;
+  const minutes = Math.round(decision.wrongMinutes);
   return (
     <p className={styles.decision}>
       <b>Act now</b>
       <span>
-        Enough is known. If it is wrong it costs about {Math.max(1, Math.round(decision.wrongMinutes))}{' '}
-        {Math.round(decision.wrongMinutes) <= 1 ? 'minute' : 'minutes'} on average.
+        Enough is known. Being wrong costs{' '}
+        {minutes < 1 ? 'less than a minute' : minutes === 1 ? 'a minute' : `${minutes} minutes`} on average.
       </span>
     </p>
   );
@@ -96,7 +97,7 @@ function Decision({ assessment: { decision, nextTests, findings } }: { assessmen
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
-interface HeldProps extends FindingsProps {
+interface HeldProps extends Omit<FindingsProps, 'check'> {
   finding: Finding;
 }
 

@@ -1,4 +1,4 @@
-import type { Assessment } from '../../core/assessment';
+import type { Assessment, NextTest } from '../../core/assessment';
 import type { Job } from '../../core/job';
 import { lampWords } from '../../core/job/words';
 import { ledgerOf } from '../../core/ledger';
@@ -28,6 +28,9 @@ interface FollowsProps {
   onLosses: () => void;
   onTires: () => void;
   onWhatIf: () => void;
+  /** Checks that are done by hand and written down. */
+  onChecks: () => void;
+  check: NextTest | undefined;
   /** The finding whose reasons are shown. */
   shown: string | undefined;
   onShow: (key: string | undefined) => void;
@@ -36,7 +39,7 @@ interface FollowsProps {
 /** What follows from all that was seen, in plain words, with how sure and why. */
 export function Follows(props: FollowsProps) {
   const { job, judged, assessment, units, closed, onLamp, onWeather, onTonight, onLosses, onTires } = props;
-  const { onWhatIf, shown, onShow } = props;
+  const { check, onChecks, onWhatIf, shown, onShow } = props;
   const ledger = ledgerOf(job);
   const { lamp } = ledger;
   const figures = lampFigures(job, units);
@@ -87,8 +90,13 @@ export function Follows(props: FollowsProps) {
             {words}
           </p>
         ))}
-        <Findings {...{ judged, assessment, units, shown, onShow }} />
-        <Button onClick={onWhatIf}>What if</Button>
+        <Findings {...{ judged, assessment, check, units, shown, onShow }} />
+        <div className={styles.more}>
+          <Button disabled={closed} onClick={onChecks}>
+            Other checks
+          </Button>
+          <Button onClick={onWhatIf}>What if</Button>
+        </div>
       </div>
       {bench.length > 0 && (
         <ul className={styles.bench} aria-label="From the bench">

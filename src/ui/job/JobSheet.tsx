@@ -10,12 +10,14 @@ import { distance, format, type UnitChoice } from '../../core/units';
 import {
   isPassed,
   nextMove,
+  worthwhileCheck,
   stationOf,
   stations,
   type CheckedByHand,
   type Move,
   type Station,
 } from '../../core/visit';
+import type { Person } from '../../core/visit/person';
 import { notesOf, plateOf, type VisitView } from '../../core/visit/view';
 import { walkingOrder, type Position } from '../../core/wheel';
 import { Button } from '../kit/Button';
@@ -29,7 +31,7 @@ import { KeysDialog } from './KeysDialog';
 import { LampDialog } from './LampDialog';
 import { Ledger } from './Ledger';
 import { moveWords, stationNames } from './moves';
-import { HandOverDialog, ProveDialog } from './ProveDialog';
+import { ProveDialog } from './ProveDialog';
 import { ScanDialog } from './ScanDialog';
 import { useAssessment } from './use-assessment';
 import { useVisit } from './use-visit';
@@ -44,11 +46,15 @@ function later<Props>(load: () => Promise<ComponentType<Props>>) {
 const PlacardDialog = later(() => import('./PlacardDialog').then((found) => found.PlacardDialog));
 const WeatherDialog = later(() => import('./WeatherDialog').then((found) => found.WeatherDialog));
 const ActDialog = later(() => import('./ActDialog').then((found) => found.ActDialog));
+const HandOverDialog = later(() => import('./HandOverDialog').then((found) => found.HandOverDialog));
+const TurnedOutDialog = later(() => import('./HandOverDialog').then((found) => found.TurnedOutDialog));
 const WriteRun = later(() => import('./WriteRun').then((found) => found.WriteRun));
 const TonightDialog = later(() => import('./TonightDialog').then((found) => found.TonightDialog));
 const LossesDialog = later(() => import('./LossesDialog').then((found) => found.LossesDialog));
 const LookDialog = later(() => import('./LookDialog').then((found) => found.LookDialog));
 const CheckDialog = later(() => import('./CheckDialog').then((found) => found.CheckDialog));
+const ChecksDialog = later(() => import('./CheckDialog').then((found) => found.ChecksDialog));
+const CodesDialog = later(() => import('./CodesDialog').then((found) => found.CodesDialog));
 const WhatIfDialog = later(() => import('./WhatIfDialog').then((found) => found.WhatIfDialog));
 const TiresDialog = later(() => import('./TiresDialog').then((found) => found.TiresDialog));
 
@@ -67,9 +73,12 @@ type Open =
         | 'lamp'
         | 'prove'
         | 'hand-over'
+        | 'turned-out'
         | 'keys'
         | 'no-lead'
-        | 'what-if';
+        | 'what-if'
+        | 'checks'
+        | 'codes';
     }
   /** `write`: the key of a write that is looked at; none while a new one is prepared. */
   | { kind: 'write'; write?: string };
@@ -80,14 +89,21 @@ const triggers = ['pulsed', 'continuous', 'magnet'] as const;
 /** How long a wait is called by its name alone, s; after that the seconds are counted beside it. */
 const countAfterS = 3;
 
-export function JobSheet({ initial, units }: { initial: VisitView; units: UnitChoice }) {
+interface JobSheetProps {
+  initial: VisitView;
+  units: UnitChoice;
+  role: Person['role'];
+}
+
+export function JobSheet({ initial, units, role }: JobSheetProps) {
   const visit = useVisit(initial);
   const { view, job, act, record } = visit;
   const [open, setOpen] = useState<Open>();
   const [chosen, setChosen] = useState<Position>();
   const base = `/api/jobs/${view.id}`;
   const closed = view.state === 'handed-over';
-  const { job: judged, assessment } = useAssessment(job, view);
+  const mayConfirm = role !== 'adviser';
+  const { job: judged, assessment } = useAssessment(job, view, view.experience);
   const held = findingsHeld(assessment);
   const [shownFinding, setShownFinding] = useState<string>();
   const speaks = cellsThatSpeak(
@@ -95,15 +111,8 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
     held.find((finding) => keyOf(finding) === shownFinding),
   );
   const columns = columnsOf(job, assessment);
-  const move =
-    judged === view.job
-      ? view.move
-      : nextMove(judged, {
-          assessment,
-          handedOver: closed,
-          hasLead: view.devices.lead,
-          hasTool: view.devices.tool,
-        });
+  const atHand = { assessment, hasLead: view.devices.lead, hasTool: view.devices.tool };
+  const move = judged === view.job ? view.move : nextMove(judged, { ...atHand, handedOver: closed });
   const words = moveWords(move, units);
   const busy =
     visit.busy &&
@@ -313,6 +322,8 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
           judged={judged}
           assessment={assessment}
           units={units}
+          check={closed ? undefined : worthwhileCheck(judged, atHand)}
+          onChecks={() => setOpen({ kind: 'checks' })}
           shown={shownFinding}
           onShow={setShownFinding}
           onWhatIf={() => setOpen({ kind: 'what-if' })}
@@ -323,6 +334,7 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
           onLosses={() => setOpen({ kind: 'losses' })}
           onTires={() => setOpen({ kind: 'tires' })}
         />
+        {closed && mayConfirm && <Button onClick={() => setOpen({ kind: 'turned-out' })}>What it was</Button>}
         {lastWrite && (
           <Button onClick={() => setOpen({ kind: 'write', write: lastWrite.key })}>
             Last write: {writeVerdict(lastWrite)}
@@ -442,11 +454,29 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
         {open?.kind === 'look' && (
           <LookDialog first={open.wheel} columns={columns} onRecord={record} onClose={close} />
         )}
+        {open?.kind === 'checks' && (
+          <ChecksDialog
+            kind={job.vehicle.tpms.kind}
+            onLook={() => setOpen({ kind: 'look', wheel: chosen ?? 'LF' })}
+            onCheck={(test) => setOpen({ kind: 'check', test })}
+            onCodes={() => setOpen({ kind: 'codes' })}
+            onClose={close}
+          />
+        )}
+        {open?.kind === 'codes' && (
+          <CodesDialog job={job} codes={view.codes} onRecord={record} onClose={close} />
+        )}
         {open?.kind === 'check' && (
           <CheckDialog test={open.test} job={job} units={units} onRecord={record} onClose={close} />
         )}
         {open?.kind === 'what-if' && (
-          <WhatIfDialog job={judged} assessment={assessment} units={units} onClose={close} />
+          <WhatIfDialog
+            job={judged}
+            assessment={assessment}
+            experience={view.experience}
+            units={units}
+            onClose={close}
+          />
         )}
         {open?.kind === 'lamp' && (
           <LampDialog jobId={view.id} practice={view.devices.practice} onRecord={record} onClose={close} />
@@ -505,15 +535,29 @@ export function JobSheet({ initial, units }: { initial: VisitView; units: UnitCh
         )}
         {open?.kind === 'hand-over' && (
           <HandOverDialog
+            job={job}
+            experience={view.experience}
+            mayConfirm={mayConfirm}
             proof={view.proof}
             busy={busy}
             problem={problem}
             sheet={`/jobs/${view.id}/sheet`}
-            onHandOver={(unproved) =>
+            onHandOver={(unproved, parts) =>
               void act('Handing over…', `${base}/hand-over`, {
                 version: view.version,
                 ...(unproved && { unproved }),
+                ...(parts.length > 0 && { parts }),
               }).then((done) => done && window.location.assign(`/jobs/${view.id}/sheet`))
+            }
+            onClose={close}
+          />
+        )}
+        {open?.kind === 'turned-out' && (
+          <TurnedOutDialog
+            {...{ job, busy, problem }}
+            experience={view.experience}
+            onConfirm={(parts) =>
+              void act('Keeping…', `${base}/confirm`, { parts }).then((done) => done && close())
             }
             onClose={close}
           />

@@ -1,5 +1,4 @@
 import { CircleCheck, CircleDashed, OctagonAlert } from 'lucide-react';
-import { useId, useState } from 'react';
 import type { Proof } from '../../core/proof';
 import { Button } from '../kit/Button';
 import { Dialog } from '../kit/Dialog';
@@ -76,55 +75,6 @@ export function ProveDialog({
         <Button disabled={busy !== undefined} onClick={onLamp}>
           Look at the lamp
         </Button>
-      </div>
-    </Dialog>
-  );
-}
-
-interface HandOverDialogProps {
-  proof: Proof;
-  busy: string | undefined;
-  problem: string | undefined;
-  sheet: string;
-  onHandOver: (unproved: string | undefined) => void;
-  onClose: () => void;
-}
-
-/** Closing the job: proved, or with the reason why the car leaves as it is. */
-export function HandOverDialog({ proof, busy, problem, sheet, onHandOver, onClose }: HandOverDialogProps) {
-  const [reason, setReason] = useState('');
-  const id = useId();
-  return (
-    <Dialog title="Hand over" onClose={onClose}>
-      <Checks proof={proof} />
-      {!proof.proved && (
-        <div>
-          <label htmlFor={id}>
-            <b>Not proved. Why does the car leave as it is?</b>
-          </label>
-          <textarea
-            id={id}
-            className={styles.textarea}
-            value={reason}
-            onChange={(event) => setReason(event.target.value)}
-          />
-          <p>
-            The sheet will say so, and that the lamp stays on while a fault stands. Monitoring is never
-            switched off.
-          </p>
-        </div>
-      )}
-      {problem && <Notice tone="wrong">{problem}</Notice>}
-      <div className={styles.actions}>
-        <Button
-          weight="main"
-          busy={busy}
-          disabled={!proof.proved && reason.trim().length < 3}
-          onClick={() => onHandOver(proof.proved ? undefined : reason.trim())}
-        >
-          {proof.proved ? 'Hand over, proved' : 'Hand over, not proved'}
-        </Button>
-        <a href={sheet}>See the sheet first</a>
       </div>
     </Dialog>
   );

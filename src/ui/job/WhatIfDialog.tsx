@@ -1,6 +1,7 @@
 import { ArrowDown, ArrowRight, ArrowUp } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import type { Assessment } from '../../core/assessment';
+import type { Experience } from '../../core/diagnosis';
 import { titleOf } from '../../core/diagnosis/wording';
 import type { Job, Observation } from '../../core/job';
 import { describe, percent } from '../../core/job/words';
@@ -19,6 +20,7 @@ import forms from './SheetForms.module.css';
 interface WhatIfDialogProps {
   job: Job;
   assessment: Assessment;
+  experience: Experience | undefined;
   units: UnitChoice;
   onClose: () => void;
 }
@@ -27,7 +29,7 @@ interface WhatIfDialogProps {
 const leastMoved = 0.02;
 
 /** Set a reading aside, or suppose one, and see the verdict move. Nothing is stored. */
-export function WhatIfDialog({ job, assessment, units, onClose }: WhatIfDialogProps) {
+export function WhatIfDialog({ job, assessment, experience, units, onClose }: WhatIfDialogProps) {
   const [aside, setAside] = useState<ReadonlySet<number>>(new Set());
   const [supposed, setSupposed] = useState<Observation[]>([]);
   const other = useMemo(
@@ -40,7 +42,7 @@ export function WhatIfDialog({ job, assessment, units, onClose }: WhatIfDialogPr
           },
     [job, aside, supposed],
   );
-  const then = useAssessment(other, { job, assessment }).assessment;
+  const then = useAssessment(other, { job, assessment }, experience).assessment;
   const toggle = (index: number) =>
     setAside((before) => {
       const next = new Set(before);

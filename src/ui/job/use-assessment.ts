@@ -1,44 +1,82 @@
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import type { Assessment } from '../../core/assessment';
-import type { Job } from '../../core/job';
 import type { Experience } from '../../core/diagnosis';
+import type { AssessNews, AssessRequest } from '../../core/diagnosis/errand';
+import type { Job } from '../../core/job';
 
 interface Judged {
   job: Job;
   assessment: Assessment;
 }
 
+/** The worker starts, and is made quick by a first judgement, while the first look at the sheet is taken. */
+const warmUpAfterMs = 1500;
+
+const startWorker = () => new Worker(new URL('../../workers/assess.ts', import.meta.url), { type: 'module' });
+
 /**
  * The assessment of a job as this device knows it, worked out in a worker as each reading arrives: what is
- * still on its way to the server is judged as well. Until then, and where there is no worker, what was judged
- * last stands, together with the job it speaks of.
+ * still on its way to the server is judged as well. The verdict comes first, its evidence a moment later.
+ * Until then, and where there is no worker, what was judged last stands, together with the job it speaks of.
  */
-export function useAssessment(job: Job, stored: Judged, experience?: Experience): Judged {
+export function useAssessment(job: Job, stored: Judged, experience: Experience | undefined): Judged {
   const [judged, setJudged] = useState<Judged>();
   const worker = useRef<Worker>(undefined);
   const turn = useRef(0);
   const ahead = job !== stored.job;
+  const now = ahead && judged?.job === job ? judged : stored;
+  const shown = useRef(now);
 
   useEffect(() => {
-    if (!ahead) return undefined;
-    worker.current ??= new Worker(new URL('../../workers/assess.ts', import.meta.url), { type: 'module' });
-    const { current } = worker;
-    turn.current += 1;
-    const mine = turn.current;
-    const listen = ({ data }: MessageEvent<{ turn: number; assessment: Assessment }>) => {
-      if (data.turn === mine) setJudged({ job, assessment: data.assessment });
-    };
-    current.addEventListener('message', listen);
-    current.postMessage({ turn: mine, job, experience });
-    return () => current.removeEventListener('message', listen);
-  }, [ahead, job, experience]);
+    shown.current = now;
+  });
 
-  useEffect(
-    () => () => {
+  useEffect(() => {
+    const timer = setTimeout(() => {
+      worker.current ??= startWorker();
+      worker.current.postMessage({ turn: 0, job: shown.current.job } satisfies AssessRequest);
+    }, warmUpAfterMs);
+    return () => {
+      clearTimeout(timer);
       worker.current?.terminate();
       worker.current = undefined;
-    },
-    [],
-  );
-  return ahead && judged?.job === job ? judged : stored;
+    };
+  }, []);
+
+  // Before the reading itself is painted: the verdict is on its way meanwhile.
+  useLayoutEffect(() => {
+    if (!ahead) return undefined;
+    const judge = (worker.current ??= startWorker());
+    turn.current += 1;
+    const mine = turn.current;
+    const before = shown.current;
+    const listen = ({ data }: MessageEvent<AssessNews>) => {
+      if (data.turn !== mine) return;
+      const assessment = data.weighed ? data.assessment : withEvidenceOf(before, job, data.assessment);
+      setJudged({ job, assessment });
+    };
+    judge.addEventListener('message', listen);
+    judge.postMessage({ turn: mine, job, experience } satisfies AssessRequest);
+    return () => judge.removeEventListener('message', listen);
+  }, [ahead, job, experience]);
+
+  return now;
+}
+
+/** What spoke for a finding before stays in sight until the evidence is weighed anew, where it still points right. */
+function withEvidenceOf(before: Judged, job: Job, assessment: Assessment): Assessment {
+  const isSame = before.job.observations.every((seen, index) => {
+    const other = job.observations[index];
+    return other?.kind === seen.kind && other.at === seen.at;
+  });
+  if (!isSame) return assessment;
+  return {
+    ...assessment,
+    findings: assessment.findings.map((finding) => {
+      const known = before.assessment.findings.find(
+        ({ code, wheels }) => code === finding.code && wheels.join() === finding.wheels.join(),
+      );
+      return known ? { ...finding, evidence: known.evidence } : finding;
+    }),
+  };
 }

@@ -49,24 +49,13 @@ interface ChoiceProps<Value extends string> {
 
 /** One of a few, all in sight: no list to open with a glove. */
 export function Choice<Value extends string>({ label, options, value, onValue }: ChoiceProps<Value>) {
-  const name = useId();
   return (
-    <fieldset className={styles.choice}>
-      <legend className={styles.label}>{label}</legend>
-      <div className={styles.options}>
-        {options.map((option) => (
-          <label key={option.value} className={styles.option}>
-            <input
-              type="radio"
-              name={name}
-              checked={option.value === value}
-              onChange={() => onValue(option.value)}
-            />
-            {option.label}
-          </label>
-        ))}
-      </div>
-    </fieldset>
+    <Options
+      type="radio"
+      {...{ label, options }}
+      isChosen={(option) => option === value}
+      onChoose={(option) => onValue(option)}
+    />
   );
 }
 
@@ -105,6 +94,27 @@ interface PicksProps<Value extends string> {
 
 /** Any of a few, all in sight. */
 export function Picks<Value extends string>({ label, options, values, onValues }: PicksProps<Value>) {
+  return (
+    <Options
+      type="checkbox"
+      {...{ label, options }}
+      isChosen={(option) => values.includes(option)}
+      onChoose={(option, is) =>
+        onValues(is ? [...values, option] : values.filter((value) => value !== option))
+      }
+    />
+  );
+}
+
+interface OptionsProps<Value extends string> {
+  type: 'radio' | 'checkbox';
+  label: string;
+  options: readonly { value: Value; label: string }[];
+  isChosen: (option: Value) => boolean;
+  onChoose: (option: Value, is: boolean) => void;
+}
+
+function Options<Value extends string>({ type, label, options, isChosen, onChoose }: OptionsProps<Value>) {
   const name = useId();
   return (
     <fieldset className={styles.choice}>
@@ -113,16 +123,10 @@ export function Picks<Value extends string>({ label, options, values, onValues }
         {options.map((option) => (
           <label key={option.value} className={styles.option}>
             <input
-              type="checkbox"
+              type={type}
               name={name}
-              checked={values.includes(option.value)}
-              onChange={({ target }) =>
-                onValues(
-                  target.checked
-                    ? [...values, option.value]
-                    : values.filter((value) => value !== option.value),
-                )
-              }
+              checked={isChosen(option.value)}
+              onChange={({ target }) => onChoose(option.value, target.checked)}
             />
             {option.label}
           </label>

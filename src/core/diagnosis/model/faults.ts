@@ -6,6 +6,8 @@ import { judged, practice } from './figure';
  * it should; a shop's own outcomes sharpen them.
  */
 export const faults = {
+  /** A fact somebody read off is only as sure as the reading. */
+  asRead: judged(0.985, 'a slip of the eye'),
   /** Of wheels that should have a sensor. */
   wheel: {
     dead: judged(
@@ -37,6 +39,8 @@ export const faults = {
   indirect: {
     baseline: judged(0.03, 'the reference was stored wrongly or not at all, with no work known'),
     baselineAfterWork: judged(0.4, 'tires or pressures changed and no storing is on record'),
+    baselineStored: judged(0.01, 'stored on record: stored wrongly'),
+    baselineFailed: judged(0.95, 'a storing that failed or was not finished'),
     wheelSpeedSensor: judged(0.01, 'rare; mostly known from its own lamp'),
     oddRadius: judged(0.012, 'an odd size or a much more worn tire'),
   },
@@ -49,3 +53,6 @@ export const faults = {
 
 /** How far a shop's own outcomes may move a prior, as a factor either way: a small shop's luck does not rule. */
 export const historyMayMove = judged(5, 'beyond this the difference is luck or a habit of recording');
+
+/** How many confirmed visits count, the latest: older ones speak of other stock and other habits. */
+export const historyVisits = judged(1000, 'about half a year of a busy shop');

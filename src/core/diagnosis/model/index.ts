@@ -1,15 +1,16 @@
 import { codes } from './codes';
 import { minutes, stakes } from './costs';
-import { faults, historyMayMove } from './faults';
+import { faults, historyMayMove, historyVisits } from './faults';
 import { numbersOf } from './figure';
 import { hearing, reception } from './hearing';
 import { held, slips } from './ids';
 import { indirectLamp, rolling, supply } from './indirect';
+import { displayTells, evenOdds, questions } from './questions';
 import { inaccuracy, noise, usualNowC } from './instruments';
 import { mostByService, service, serviceHalfLifeHours } from './service';
 import { survival } from './survival';
-import { bulbCheck, endingIsMalfunction, lampOnTheWay, telltale } from './telltale';
-import { leakRates, signs, standing } from './tire';
+import { bulbCheck, endingIsMalfunction, telltale } from './telltale';
+import { leakRates, signs, standing, unknownPlacard } from './tire';
 import { answers, replies, stems } from './waking';
 
 export { figuresIn, numbersOf, type Figure, type Numbers } from './figure';
@@ -20,11 +21,13 @@ export { patterns } from './maps';
 export const figures = {
   faults,
   historyMayMove,
+  historyVisits,
   service,
   serviceHalfLifeHours,
   mostByService,
   survival,
   standing,
+  unknownPlacard,
   leakRates,
   signs,
   noise,
@@ -38,7 +41,6 @@ export const figures = {
   telltale,
   bulbCheck,
   endingIsMalfunction,
-  lampOnTheWay,
   codes,
   slips,
   held,
@@ -47,6 +49,9 @@ export const figures = {
   supply,
   minutes,
   stakes,
+  questions,
+  displayTells,
+  evenOdds,
 } as const;
 
 /** The same, as plain numbers. */

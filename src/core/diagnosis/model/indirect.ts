@@ -4,7 +4,6 @@ import { contract, judged, physics } from './figure';
 export const rolling = {
   soundSd: judged(0.0005, 'tires of one set on a straight, steady drive'),
   oddSd: judged(0.006, 'another size or much more worn'),
-  oddFrom: contract(0.002, 'turns 0.2 % or more faster or slower'),
   /** A low tire rolls on a smaller radius: faster by this share per kPa missing. */
   perKPaMissing: physics(0.00006, 'a quarter of its air takes about 0.35 % off the rolling radius'),
   perKPaDoubt: judged(0.6, 'carcasses differ: the share of that left open'),

@@ -17,6 +17,14 @@ export const noise = {
   displayKPa: judged(1.6, 'what a display rounds to, and how old its figure is'),
   liveParkedKPa: judged(2, 'the same air as the tool heard'),
   liveDrivingKPa: { rise: practice(4, 'tires warm up on the way'), sd: judged(8, 'more on a motorway') },
+  /** What a sensor's figure is rounded to: its error is the sensor's own. */
+  replyKPa: judged(0.7, 'whole kPa, and a little'),
+  /** One sensor heard twice gives the same figure within this. */
+  sameSensorKPa: judged(2.5, 'brought to one temperature each'),
+  /** A gauge of the register is never taken for better than this. */
+  bestGaugeKPa: judged(0.3, 'reading and hose'),
+  /** Where the gauge was read before and after the scan, the scan was made before the fill. */
+  scanBeforeFill: judged(0.5, 'either order is usual'),
   /** A gauge reading and a sensor's belong together within this time. */
   oneStopMinutes: practice(45, 'nobody drove in between'),
   /** The tire was filled between the scan and the first reading of the gauge. */

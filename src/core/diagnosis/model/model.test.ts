@@ -72,7 +72,9 @@ describe("a shop's own outcomes", () => {
     const prior = 0.008;
     const { strength } = model.faults;
     expect(
-      historyMayMoveBy('id-not-registered', prior, { 'id-not-registered': { had: 12, of: 400 } }),
+      historyMayMoveBy('id-not-registered', prior, {
+        'id-not-registered': { had: 12, of: 400, expected: 400 * prior },
+      }),
     ).toBeCloseTo((prior * strength + 12) / (strength + 400) / prior, 9);
     expect(historyMayMoveBy('id-not-registered', prior, undefined)).toBe(1);
     expect(historyMayMoveBy('id-not-registered', prior, {})).toBe(1);
@@ -80,15 +82,21 @@ describe("a shop's own outcomes", () => {
 
   it('never move it further than a floor and a ceiling, however much luck a small shop has', () => {
     const most = model.historyMayMove;
-    expect(historyMayMoveBy('sensor-silent', 0.02, { 'sensor-silent': { had: 4000, of: 4000 } })).toBe(most);
-    expect(historyMayMoveBy('sensor-silent', 0.02, { 'sensor-silent': { had: 0, of: 1e6 } })).toBe(1 / most);
+    expect(
+      historyMayMoveBy('sensor-silent', 0.02, { 'sensor-silent': { had: 4000, of: 4000, expected: 80 } }),
+    ).toBe(most);
+    expect(
+      historyMayMoveBy('sensor-silent', 0.02, { 'sensor-silent': { had: 0, of: 1e6, expected: 2e4 } }),
+    ).toBe(1 / most);
     // Five cars out of five weigh little against four hundred.
-    expect(historyMayMoveBy('sensor-silent', 0.02, { 'sensor-silent': { had: 5, of: 5 } })).toBeLessThan(1.7);
+    expect(
+      historyMayMoveBy('sensor-silent', 0.02, { 'sensor-silent': { had: 5, of: 5, expected: 0.1 } }),
+    ).toBeLessThan(1.7);
   });
 
   it('taken back leave the prior as it was', () => {
     expect(priorsOf({}, {}).receiver).toBe(priorsOf().receiver);
-    expect(priorsOf({}, { 'receiver-fault': { had: 30, of: 300 } }).receiver).toBeGreaterThan(
+    expect(priorsOf({}, { 'receiver-fault': { had: 30, of: 300, expected: 1.8 } }).receiver).toBeGreaterThan(
       priorsOf().receiver,
     );
   });

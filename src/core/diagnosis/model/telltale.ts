@@ -46,5 +46,3 @@ export const bulbCheck = {
 
 /** What an ending battery is to the lamp: mostly nothing yet. */
 export const endingIsMalfunction = judged(0.2, 'the car may take the flag for a fault');
-/** A sensor that is short of check-ins is mostly intermittent to the lamp, at times a malfunction. */
-export const lampOnTheWay = judged(0.02, 'lamp lit with another one: for another cause');

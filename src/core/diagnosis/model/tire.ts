@@ -40,6 +40,12 @@ export const standing = {
   },
 } as const;
 
+/** Where no placard was entered. */
+export const unknownPlacard = {
+  usualKPa: practice(235, 'a car of middling size'),
+  sdKPa: judged(30, 'small cars to vans'),
+} as const;
+
 /** How fast leaking tires lose air, kPa a day: classes, each taken as a normal curve of this relative width. */
 export const leakRates = {
   perDayKPa: [
@@ -60,6 +66,9 @@ export const leakRates = {
   seepSdPerDayKPa: judged(0.15, 'the spread of that'),
   /** Two readings apart for another reason than air lost: another gauge, a hand on the valve. */
   handled: judged(0.02, 'now and then somebody let air out'),
+  /** All wheels apart alike: likelier another gauge or another day's hand. */
+  together: judged(0.1, 'two gauges in one shop'),
+  togetherKPaSquaredPerDay: judged(0.1, 'how alike, beyond what gauges leave open'),
   handledSdPerDayKPa: judged(400, 'any figure'),
 } as const;
 

@@ -1,0 +1,127 @@
+import { useState } from 'react';
+import { v7 as newKey } from 'uuid';
+import { partName, type Confirmed } from '../../core/confirmed';
+import { historyMayMoveBy, plainChance, wording } from '../../core/diagnosis';
+import { findingCodes } from '../../core/assessment';
+import type { ConfirmedVisit, ShopFigures } from '../../core/visit/view';
+import { ask } from '../api';
+import { Button } from '../kit/Button';
+import { Notice } from '../kit/Notice';
+import styles from './Figures.module.css';
+
+const day = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium' });
+
+/** What this shop's cars turned out to have, what that does to the engine's priors, and a way to take it back. */
+export function Learned({ initial, mayChange }: { initial: ShopFigures; mayChange: boolean }) {
+  const [figures, setFigures] = useState(initial);
+  /** Taken back on this screen: they stay in sight, so that they can be put back. */
+  const [taken, setTaken] = useState<ConfirmedVisit[]>([]);
+  const [busy, setBusy] = useState<string>();
+  const [problem, setProblem] = useState<string>();
+
+  const say = async (visit: ConfirmedVisit, parts: Confirmed[]) => {
+    setBusy(visit.jobId);
+    setProblem(undefined);
+    const stored = await ask('POST', `/api/jobs/${visit.jobId}/confirm`, { key: newKey(), parts });
+    const fresh = stored.ok ? await ask<ShopFigures>('GET', '/api/figures') : stored;
+    setBusy(undefined);
+    if (!fresh.ok) return setProblem(fresh.problem.message);
+    setFigures(fresh.value as ShopFigures);
+    setTaken((before) => [
+      ...before.filter(({ jobId }) => jobId !== visit.jobId),
+      ...(parts.length === 0 ? [visit] : []),
+    ]);
+  };
+
+  const rows = findingCodes.flatMap((code) => {
+    const count = figures.experience[code];
+    const usual = plainChance(code);
+    return count && usual !== undefined ? [{ code, count, usual }] : [];
+  });
+  return (
+    <section className={styles.figures} aria-labelledby="learned">
+      <h2 id="learned">What this shop’s cars turned out to have</h2>
+      {rows.length === 0 ? (
+        <p>
+          Nothing is confirmed yet. Say at hand-over what the parts turned out to be: it is counted here, and
+          makes the next verdicts sharper.
+        </p>
+      ) : (
+        <>
+          <p>
+            Each confirmed part counts. What is found more often here than the model expects of these very
+            cars, it takes for more likely: slowly, and never beyond five times either way. A job is judged by
+            what was confirmed before it came in.
+          </p>
+          <table className={styles.table}>
+            <caption className="unseen">Counts by fault</caption>
+            <thead>
+              <tr>
+                <th scope="col">Fault</th>
+                <th scope="col">had it, of</th>
+                <th scope="col">expected</th>
+                <th scope="col">chance, %</th>
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map(({ code, count, usual }) => {
+                const factor = historyMayMoveBy(code, usual, figures.experience);
+                return (
+                  <tr key={code}>
+                    <th scope="row">{wording[code].title}</th>
+                    <td>
+                      {count.had} of {count.of}
+                    </td>
+                    <td>{count.expected.toFixed(1)}</td>
+                    <td>
+                      {tenths(usual)} → {tenths(usual * factor)}
+                    </td>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </table>
+        </>
+      )}
+      {problem && <Notice tone="wrong">{problem}</Notice>}
+      <ul className={styles.visits}>
+        {[...figures.visits, ...taken].map((visit) => {
+          const isTaken = taken.includes(visit);
+          return (
+            <li key={visit.jobId}>
+              <div>
+                <a href={`/jobs/${visit.jobId}`}>
+                  Job {visit.number}, {visit.label} {visit.plate}
+                </a>
+                <span>
+                  {isTaken && 'Taken back, counts no more. '}
+                  {day.format(new Date(visit.at))}, {visit.by}: {saidOf(visit.parts)}
+                </span>
+              </div>
+              {mayChange && (
+                <Button
+                  busy={busy === visit.jobId ? 'Keeping…' : undefined}
+                  onClick={() => void say(visit, isTaken ? visit.parts : [])}
+                >
+                  {isTaken ? 'Put back' : 'Take back'}
+                </Button>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}
+
+/** Priors are small: a tenth of a percent counts. */
+const tenths = (chance: number): string => (100 * chance).toFixed(1);
+
+/** The parts at fault one by one, the others as a number. */
+function saidOf(parts: readonly Confirmed[]): string {
+  const faults = parts.flatMap(({ was, ...part }) =>
+    was === 'in-order' ? [] : [`${partName(part)}: ${wording[was].title}`],
+  );
+  const fine = parts.length - faults.length;
+  return [...faults, ...(fine > 0 ? [`${fine} ${fine === 1 ? 'part' : 'parts'} in order`] : [])].join('; ');
+}

@@ -1,0 +1,83 @@
+import { useMemo, useState } from 'react';
+import { faultsOf, partName, partsOf, samePart, type Confirmed, type Part } from '../../core/confirmed';
+import { wording, type Experience } from '../../core/diagnosis';
+import type { Job } from '../../core/job';
+import { percent } from '../../core/job/words';
+import { suspectsOf } from '../../core/visit/suspects';
+import { Picks, Select } from '../kit/Field';
+import styles from './SheetForms.module.css';
+
+interface TurnedOutProps {
+  job: Job;
+  experience: Experience | undefined;
+  parts: readonly Confirmed[];
+  onParts: (parts: Confirmed[]) => void;
+}
+
+/**
+ * What the parts turned out to be, once somebody had them in hand. What was found stands first, but is not
+ * taken for said: only a person who has seen the part knows.
+ */
+export function TurnedOut({ job, experience, parts, onParts }: TurnedOutProps) {
+  const all = useMemo(() => partsOf(job), [job]);
+  const suspects = useMemo(() => suspectsOf(job, experience), [job, experience]);
+  const [added, setAdded] = useState<Part[]>(() => parts.filter(({ was }) => was !== 'in-order'));
+  const listed = all.filter((part) => [...suspects, ...added].some((other) => samePart(part, other)));
+  const others = all.filter((part) => !listed.includes(part));
+  const saidOf = (part: Part) => parts.find((other) => samePart(part, other))?.was;
+  const say = (those: readonly Part[], was: Confirmed['was'] | undefined) =>
+    onParts([
+      ...parts.filter((part) => !those.some((other) => samePart(part, other))),
+      ...(was ? those.map((part) => ({ ...part, was })) : []),
+    ]);
+  return (
+    <section className={styles.form} aria-labelledby="turned-out">
+      <h3 id="turned-out">What it turned out to be</h3>
+      <p className={styles.soft}>
+        Say it of the parts you had in hand. The shop’s own outcomes make the next verdicts sharper.
+      </p>
+      <div className={styles.row}>
+        {listed.map((part) => {
+          const suspect = suspects.find((other) => samePart(part, other));
+          return (
+            <Select
+              key={partName(part)}
+              label={partName(part)}
+              hint={suspect && `Found: ${wording[suspect.code].title}, ${percent(suspect.probability)}`}
+              value={saidOf(part) ?? ''}
+              options={optionsOf(part)}
+              onValue={(was) => say([withoutMore(part)], was === '' ? undefined : (was as Confirmed['was']))}
+            />
+          );
+        })}
+        {others.length > 0 && (
+          <Select
+            label="Another part"
+            value=""
+            options={[
+              { value: '', label: 'choose it' },
+              ...others.map((part) => ({ value: partName(part), label: partName(part) })),
+            ]}
+            onValue={(name) => setAdded([...added, ...others.filter((part) => partName(part) === name)])}
+          />
+        )}
+      </div>
+      {others.length > 0 && (
+        <Picks
+          label="The rest"
+          options={[{ value: 'rest', label: 'All other parts turned out in order' }]}
+          values={others.every((part) => saidOf(part) === 'in-order') ? ['rest'] : []}
+          onValues={(values) => say(others, values.length > 0 ? 'in-order' : undefined)}
+        />
+      )}
+    </section>
+  );
+}
+
+const withoutMore = ({ part, wheel }: Part): Part => ({ part, ...(wheel && { wheel }) });
+
+const optionsOf = ({ part }: Part) => [
+  { value: '', label: 'not said' },
+  ...faultsOf[part].map((code) => ({ value: code, label: wording[code].title })),
+  { value: 'in-order', label: 'in order' },
+];
