@@ -3,7 +3,15 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'unit', include: ['src/**/*.test.ts'], environment: 'node', testTimeout: 60_000 } },
+      {
+        test: {
+          name: 'unit',
+          include: ['src/**/*.test.ts'],
+          environment: 'node',
+          setupFiles: ['tests/support/turn.ts'],
+          testTimeout: 60_000,
+        },
+      },
       {
         test: {
           name: 'integration',
