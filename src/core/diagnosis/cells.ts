@@ -13,7 +13,7 @@ import {
   type SensorAssumptions,
 } from './sensor-states';
 import { accumulate, SensorSums, type Accuracy, type Cell } from './sensor-sums';
-import { Adder, bit, totalOf, type Emit, type Sums, type TireSink, type Wanted } from './states';
+import { Adder, bit, totalOf, type Emit, type Sums, type Wanted } from './states';
 import { cooledKPa, type System } from './systems';
 import { tireStates, type TireAssumptions } from './tire-states';
 import { turningStates } from './turning-states';
@@ -108,7 +108,7 @@ export class Cells {
       const add = turningStates(wheel, this.priors, (weight, findings, cause) => {
         adder.add(weight, findings, cause);
       });
-      tireStatesIn(evidence, this.priors, place, bareTire(system), { add, addOff: neverOff });
+      tireStatesIn(evidence, this.priors, place, bareTire(system), add);
       return accumulate(adder.sums);
     });
   }
@@ -121,7 +121,7 @@ export class Cells {
       const add: Emit = (weight, findings) => {
         adder.add(weight, findings, 0);
       };
-      tireStatesIn(evidence, this.priors, place, bareTire(system), { add, addOff: neverOff });
+      tireStatesIn(evidence, this.priors, place, bareTire(system), add);
       return accumulate(adder.sums);
     });
   }
@@ -171,11 +171,9 @@ export class Cells {
 }
 
 /** Tires that are low apart from the others: a code for low pressure weighs them differently. */
-function splitting({ low, other }: { low: TireSink; other: TireSink }): TireSink {
-  const of = (findings: number) => ((findings & bit['tire-low']) === 0 ? other : low);
-  return {
-    add: (weight, findings, cause) => of(findings).add(weight, findings, cause),
-    addOff: (weight, findings, off) => of(findings).addOff(weight, findings, off),
+function splitting({ low, other }: { low: Adder; other: Adder }): Emit {
+  return (weight, findings, cause) => {
+    ((findings & bit['tire-low']) === 0 ? other : low).add(weight, findings, cause);
   };
 }
 
@@ -209,9 +207,6 @@ export interface Sensed {
   heard: boolean;
 }
 
-/** A tire taken without a sensor has none that is off. */
-const neverOff = (): void => undefined;
-
 const bareTire = (system: System): Sensed => ({
   position: undefined,
   replyKPa: undefined,
@@ -226,14 +221,16 @@ export function tireStatesIn(
   priors: Priors,
   place: number,
   sensed: Sensed,
-  sink: TireSink,
+  emit: Emit,
 ): void {
   const { low, other } = lowCodeFactors(sensed);
-  const factor = (findings: number) => ((findings & bit['tire-low']) === 0 ? other : low);
-  tireStates(wheelAt(evidence, place), tireAssumptions(evidence, priors, place, sensed), {
-    add: (weight, findings, cause) => sink.add(weight * factor(findings), findings, cause),
-    addOff: (weight, findings, off) => sink.addOff(weight * factor(findings), findings, off),
-  });
+  tireStates(
+    wheelAt(evidence, place),
+    tireAssumptions(evidence, priors, place, sensed),
+    (weight, findings, cause) => {
+      emit(weight * ((findings & bit['tire-low']) === 0 ? other : low), findings, cause);
+    },
+  );
 }
 
 function tireAssumptions(

@@ -3,7 +3,7 @@ import type { Cell } from './sensor-sums';
 import { causeCount, zeros } from './states';
 
 /** Of the whole sum: what is less than this is less than its rounding; all there can be of it together, less than 1e-9. */
-export const negligible = 1e-17;
+export const negligible = 1e-14;
 
 /** The orders of the wheels that count within one way the car can be, and the cells they need. */
 export interface Orders {

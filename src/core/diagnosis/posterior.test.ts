@@ -10,7 +10,7 @@ import { positionMaps } from './position-maps';
 import { posteriorOf } from './posterior';
 import { priorsFor } from './priors';
 import { figureKinds, sensorStates } from './sensor-states';
-import { allRows, bit, causeCount, causeIndex, isSound, wheelFindings, type TireSink } from './states';
+import { allRows, bit, causeCount, causeIndex, isSound, wheelFindings } from './states';
 import { lampLikelihood, systemsOf, type System } from './systems';
 
 /** One way a whole wheel can be. */
@@ -46,19 +46,6 @@ function statesOf(evidence: Evidence, place: number, at: number, reading: Readin
           byKind.set(kind, (state = { weight: 0, findings: findings | tireFindings, cause: kind & 7 }));
         state.weight += weight * share * ofTire;
       };
-      const sink: TireSink = {
-        add,
-        addOff: (ofTire, tireFindings, { outside, low, between }) => {
-          for (const [tireCause, part] of [
-            [causeIndex.low, low],
-            [causeIndex['between-on-and-off'], between],
-            [causeIndex.nothing, 1 - low - between],
-          ] as const) {
-            add(ofTire * part * (1 - outside), tireFindings, tireCause);
-            add(ofTire * part * outside, tireFindings | bit['sensor-inaccurate'], tireCause);
-          }
-        },
-      };
       tireStatesIn(
         evidence,
         priors,
@@ -70,7 +57,7 @@ function statesOf(evidence: Evidence, place: number, at: number, reading: Readin
           accuracy,
           heard: figures === 'car',
         },
-        sink,
+        add,
       );
     }
   };
@@ -89,12 +76,9 @@ function soundShare(evidence: Evidence, place: number, system: System): number {
     accuracy: 'sound' as const,
     heard: false,
   };
-  tireStatesIn(evidence, priors, place, sensed, {
-    add: (weight, findings) => {
-      total.all += weight;
-      if (isSound(findings)) total.sound += weight;
-    },
-    addOff: () => undefined,
+  tireStatesIn(evidence, priors, place, sensed, (weight, findings) => {
+    total.all += weight;
+    if (isSound(findings)) total.sound += weight;
   });
   return total.sound / total.all;
 }

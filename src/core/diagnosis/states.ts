@@ -41,19 +41,6 @@ export const causeIndex = Object.fromEntries(causes.map((cause, place) => [cause
  */
 export type Emit = (weight: number, findings: number, cause: number) => void;
 
-/** Takes the ways a tire can be, and those of one whose sensor is off: by how far, and what its figure gives the lamp. */
-export interface TireSink {
-  add: Emit;
-  addOff: (weight: number, findings: number, off: Off) => void;
-}
-
-/** Of a sensor that is off: the chance that it is off by more than counts, and what the lamp makes of its figure. */
-export interface Off {
-  outside: number;
-  low: number;
-  between: number;
-}
-
 /**
  * The states of a wheel summed up: for each finding, and in row 0 for all of them together, the weight by
  * cause. Row `soundRow` holds the states with no finding at all.
@@ -101,7 +88,7 @@ export const totalOf = (sums: Sums): number => {
 };
 
 /** Adds states up. */
-export class Adder implements TireSink {
+export class Adder {
   readonly sums = emptySums();
 
   add(weight: number, findings: number, cause: number): void {
@@ -116,28 +103,4 @@ export class Adder implements TireSink {
       sums[at] = (sums[at] ?? 0) + weight;
     }
   }
-
-  addOff(weight: number, findings: number, { outside, low, between }: Off): void {
-    if (low > 0) this.addSplit(weight * low, findings, causeIndex.low, outside);
-    if (between > 0) this.addSplit(weight * between, findings, causeIndex['between-on-and-off'], outside);
-    this.addSplit(weight * (1 - low - between), findings, causeIndex.nothing, outside);
-  }
-
-  /** As two states, one of them inaccurate. */
-  private addSplit(weight: number, findings: number, cause: number, outside: number): void {
-    const { sums } = this;
-    sums[cause] = (sums[cause] ?? 0) + weight;
-    const inaccurate = inaccurateRow * causeCount + cause;
-    sums[inaccurate] = (sums[inaccurate] ?? 0) + weight * outside;
-    if (isSound(findings)) {
-      const sound = soundRow * causeCount + cause;
-      sums[sound] = (sums[sound] ?? 0) + weight * (1 - outside);
-    }
-    for (let rest = findings; rest !== 0; rest &= rest - 1) {
-      const at = (32 - Math.clz32(rest & -rest)) * causeCount + cause;
-      sums[at] = (sums[at] ?? 0) + weight;
-    }
-  }
 }
-
-const inaccurateRow = wheelFindings.indexOf('sensor-inaccurate') + 1;

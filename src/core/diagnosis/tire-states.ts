@@ -1,7 +1,7 @@
 import type { Measured, PositionEvidence, WheelEvidence } from './evidence';
 import { model } from './model';
 import { normalBelow, normalDensity } from './normal';
-import { bit, type Off, type TireSink } from './states';
+import { bit, causeIndex, zeros, type Emit } from './states';
 
 /** What was seen of a wheel that its tire's states rest on. */
 export type TireSeen = Pick<
@@ -38,25 +38,59 @@ export interface TireAssumptions {
  * the tire was kept, so they are integrated in closed form. Within one such way the place of the pressure,
  * the error of a sensor that is off, and what the lamp makes of its figure are taken as independent.
  */
-export function tireStates(wheel: TireSeen, assumed: TireAssumptions, sink: TireSink): void {
+export function tireStates(wheel: TireSeen, assumed: TireAssumptions, emit: Emit): void {
   const isOff = assumed.accuracy === 'off';
   const offsetVariance = (isOff ? model.inaccuracy.sdKPa : model.noise.sensorKPa) ** 2;
   const readings = readingsOf(wheel, assumed, offsetVariance);
+  const figures = isOff ? offFigures : 1;
+  // By fate, by place between the lines, and by what the figure of a sensor that is off comes to.
+  const sums = zeros(fateFindings.length * wheel.bands.length * figures);
   for (const kept of waysKept(wheel, assumed)) {
+    const shares = zeros(wheel.bands.length * figures);
     for (const reading of readings) {
       const belief = combine(kept, reading, offsetVariance);
       if (belief.evidence > 0)
-        spread(wheel, kept, belief, isOff ? offOf(wheel, belief, reading, offsetVariance) : undefined, sink);
+        spread(wheel, belief, isOff ? offOf(wheel, belief, reading, offsetVariance) : undefined, shares);
+    }
+    for (let fate = 0; fate < kept.fates.length; fate += 1) {
+      const weight = kept.fates[fate] ?? 0;
+      if (weight <= 0) continue;
+      const from = fate * shares.length;
+      for (let at = 0; at < shares.length; at += 1)
+        sums[from + at] = (sums[from + at] ?? 0) + weight * (shares[at] ?? 0);
+    }
+  }
+  let at = 0;
+  const give: Emit = (weight, findings, cause) => {
+    if (weight > 0) emit(weight, findings, cause);
+  };
+  for (const ofFate of fateFindings) {
+    for (const band of wheel.bands) {
+      const findings = band.findings | ofFate;
+      if (!isOff) give(sums[at++] ?? 0, findings, band.cause);
+      else {
+        for (const cause of offCauses) {
+          give(sums[at++] ?? 0, findings, cause);
+          give(sums[at++] ?? 0, findings | bit['sensor-inaccurate'], cause);
+        }
+      }
     }
   }
 }
+
+/** What became of a tire, in findings: nothing, a leak, or the way of all of them in the cold. */
+const fateFindings = [0, bit['tire-leaking'], bit['temperature-drop']] as const;
 
 /** A way the tire was kept: one normal curve, with the weight of each fate it may have had. */
 interface Kept {
   meanKPa: number;
   variance: number;
-  fates: readonly { findings: number; weight: number }[];
+  fates: readonly [sound: number, leaking: number, cooled: number];
 }
+
+/** What the figure of a sensor that is off gives the lamp cause for; each within its tolerance, and outside. */
+const offCauses = [causeIndex.nothing, causeIndex['between-on-and-off'], causeIndex.low] as const;
+const offFigures = 2 * offCauses.length;
 
 /** How the tire was kept: the mixture of the model, with what was read over time and seen by eye. */
 function waysKept(wheel: TireSeen, { cooledToKPa, leakingPrior }: TireAssumptions): Kept[] {
@@ -68,10 +102,7 @@ function waysKept(wheel: TireSeen, { cooledToKPa, leakingPrior }: TireAssumption
   const sound = (1 - leakingPrior) * wheel.leak.sound;
   const share = cooledToKPa === undefined ? 1 : 1 - cooled.share;
   const stillFull = leaking * faults.tire.leakStillFull;
-  const fates = (part: number, leaks: number) => [
-    { findings: 0, weight: sound * part },
-    ...(leaks > 0 ? [{ findings: bit['tire-leaking'], weight: leaks }] : []),
-  ];
+  const fates = (part: number, leaks: number) => [sound * part, leaks, 0] as const;
   const ways: Kept[] = [
     {
       meanKPa: placard + kept.offsetKPa,
@@ -99,7 +130,7 @@ function waysKept(wheel: TireSeen, { cooledToKPa, leakingPrior }: TireAssumption
     ways.push({
       meanKPa: cooledToKPa + cooled.offsetKPa,
       variance: cooled.sdKPa ** 2 + doubt,
-      fates: [{ findings: bit['temperature-drop'], weight: sound * cooled.share * (1 - neglected.share) }],
+      fates: [0, 0, sound * cooled.share * (1 - neglected.share)],
     });
   }
   return ways;
@@ -243,6 +274,13 @@ function combine(kept: Kept, { weight, gauge, sensor }: Reading, offsetVariance:
   return { mean, variance, evidence, gaugedMean, gaugedVariance };
 }
 
+/** Of a sensor that is off: the chance that it is off by more than counts, and what the lamp makes of its figure. */
+interface Off {
+  outside: number;
+  low: number;
+  between: number;
+}
+
 function offOf(
   { lines }: TireSeen,
   { gaugedMean, gaugedVariance }: Belief,
@@ -271,25 +309,32 @@ function belowLine(line: number, mean: number, sd: number): number {
   return line === Number.POSITIVE_INFINITY ? 1 : normalBelow((line - mean) / sd);
 }
 
-/** Shares the weight out over the places between the lines. */
+/** Shares the weight out over the places between the lines, and over what the figure of a sensor that is off comes to. */
 function spread(
   { bands }: TireSeen,
-  { fates }: Kept,
   { mean, variance, evidence }: Belief,
   off: Off | undefined,
-  sink: TireSink,
+  shares: number[],
 ): void {
   const sd = Math.sqrt(variance);
   let under = 0;
-  for (const { upTo, findings, cause } of bands) {
-    const below = belowLine(upTo, mean, sd);
-    const share = below - under;
+  for (let place = 0; place < bands.length; place += 1) {
+    const below = belowLine(bands[place]?.upTo ?? 0, mean, sd);
+    const share = evidence * (below - under);
     under = below;
     if (share <= 0) continue;
-    const likelihood = evidence * share;
-    for (const fate of fates) {
-      if (off) sink.addOff(fate.weight * likelihood, findings | fate.findings, off);
-      else sink.add(fate.weight * likelihood, findings | fate.findings, cause);
-    }
+    if (off) addOff(shares, place * offFigures, share, off);
+    else shares[place] = (shares[place] ?? 0) + share;
   }
+}
+
+function addOff(shares: number[], at: number, share: number, { outside, low, between }: Off): void {
+  addFigure(shares, at, share * (1 - low - between), outside);
+  if (between > 0) addFigure(shares, at + 2, share * between, outside);
+  if (low > 0) addFigure(shares, at + 4, share * low, outside);
+}
+
+function addFigure(shares: number[], at: number, share: number, outside: number): void {
+  shares[at] = (shares[at] ?? 0) + share * (1 - outside);
+  shares[at + 1] = (shares[at + 1] ?? 0) + share * outside;
 }
