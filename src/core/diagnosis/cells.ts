@@ -85,19 +85,26 @@ export class Cells {
   }
 
   private row(evidence: Evidence, place: number, reading: Reading, system: System): number[] {
+    return evidence.positions.map((position) => this.mostAt({ evidence, place, position, reading, system }));
+  }
+
+  /** … of the cell of one placing. */
+  mostAt(placing: Placing): number {
+    const { evidence, place, position, reading, system } = placing;
     const bare = (replyKPa: number | undefined, accuracy: Accuracy) =>
       totalOf(this.tire(evidence, place, { ...bareTire(system), replyKPa, accuracy }));
     const { inaccurate } = this.priors;
-    const wheel = wheelAt(evidence, place);
     const reply = reading.own[place]?.kPa ?? undefined;
-    const none = bare(undefined, 'sound');
     const tool = (1 - inaccurate) * bare(reply, 'sound') + inaccurate * bare(reply, 'off');
-    return evidence.positions.map((position) => {
-      const assumed = assumptionsOf({ evidence, place, position, reading, system });
-      const worth = highestDensityOf(position);
-      const { silent, alive } = sensorAtMost(evidence.context, this.priors, wheel, position, assumed, worth);
-      return silent * none + alive * tool;
-    });
+    const { silent, alive } = sensorAtMost(
+      evidence.context,
+      this.priors,
+      wheelAt(evidence, place),
+      position,
+      assumptionsOf(placing),
+      highestDensityOf(position),
+    );
+    return silent * bare(undefined, 'sound') + alive * tool;
   }
 
   /** The cell of a wheel of an indirect system. */

@@ -109,10 +109,13 @@ describe('the orders of the wheels', () => {
           { most: other, weight: weight / 2 },
         ];
         const enough = 1e-9;
-        const left = ordersLeft(maps, ways, enough);
-        const gone = maps.filter((map) => !left.includes(map));
+        const { orders, left } = ordersLeft(maps, ways, enough);
+        const gone = maps.filter((map) => !orders.includes(map));
         for (const { most, weight: share } of ways) {
-          for (const amount of listed(most, gone)) expect(amount * share).toBeLessThanOrEqual(enough);
+          const amounts = listed(most, gone).map((amount) => amount * share);
+          for (const amount of amounts) expect(amount).toBeLessThanOrEqual(enough);
+          const together = amounts.reduce((sum, amount) => sum + amount, 0);
+          expect(together).toBeLessThanOrEqual(left * (1 + 1e-9));
         }
       }),
     );

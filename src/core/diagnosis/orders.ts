@@ -2,14 +2,18 @@ import { isIdentity, type PositionMap } from './position-maps';
 import type { Cell } from './sensor-sums';
 import { causeCount, zeros } from './states';
 
-/** Of the whole sum: what is less than this is less than its rounding; all there can be of it together, less than 1e-9. */
-export const negligible = 1e-14;
+/** Of the whole sum: an order that adds less than this may be left out. */
+export const negligible = 1e-15;
+/** … and all that are left out together, at most. */
+export const mostLeft = 1e-9;
 
 /** The orders of the wheels that count within one way the car can be, and the cells they need. */
 export interface Orders {
   kept: PositionMap[];
   /** By wheel and position; undefined where no order that counts has the wheel there. */
   grid: (Cell | undefined)[][];
+  /** All orders left out together weigh less than this. */
+  left: number;
 }
 
 /**
@@ -42,17 +46,22 @@ export function ordersThatCount(
   let least = (likeliest?.prior ?? 0) * leastLit;
   likeliest?.wheelAt.forEach((wheel, at) => (least *= cellAt(wheel, at)[causeCount - 1] ?? 0));
   const enough = negligible * Math.max(known, least);
-  const kept = maps.filter((_, m) => (bounds[m] ?? 0) > enough);
+  let left = 0;
+  const kept = maps.filter((_, m) => {
+    const bound = bounds[m] ?? 0;
+    if (bound <= enough) left += bound;
+    return bound > enough;
+  });
   for (const { wheelAt } of kept) wheelAt.forEach((wheel, at) => cellAt(wheel, at));
-  return { kept, grid };
+  return { kept, grid, left };
 }
 
-/** The orders that add more than so much in any of these ways, each with its bounds and its weight. */
+/** The orders that add more than so much in any of these ways, each with its bounds and its weight; all others add less than `left`. */
 export function ordersLeft(
   maps: readonly PositionMap[],
   ways: readonly { most: readonly (readonly number[])[]; weight: number }[],
   enough: number,
-): readonly PositionMap[] {
+): { orders: readonly PositionMap[]; left: number } {
   const size = maps[0]?.slots.length ?? 0;
   const most = zeros(size * size);
   let weight = 0;
@@ -65,7 +74,13 @@ export function ordersLeft(
       }
     }
   }
-  return maps.filter(({ prior, slots }) => boundOf(slots, most, prior * weight) > enough);
+  let left = 0;
+  const orders = maps.filter(({ prior, slots }) => {
+    const bound = boundOf(slots, most, prior * weight);
+    if (bound <= enough) left += bound;
+    return bound > enough;
+  });
+  return { orders, left };
 }
 
 /** No less than the weight of an order. A plain loop: it is gone through for every order. */
@@ -79,7 +94,11 @@ function boundOf(slots: readonly number[], most: readonly number[], prior: numbe
  * Over all orders: their weight, their weight whatever the lamp shows, and, by cause, wheel and position, the
  * weight of all the other wheels while that wheel is at that position.
  */
-export function overOrders({ kept, grid }: Orders, steps: number[], noneLow: number[]) {
+export function overOrders(
+  { kept, grid }: Pick<Orders, 'kept' | 'grid'>,
+  steps: number[],
+  noneLow: number[],
+) {
   const size = grid.length;
   const totals = zeros(causeCount * size * size);
   grid.forEach((row, wheel) => {
@@ -122,7 +141,7 @@ export function overOrders({ kept, grid }: Orders, steps: number[], noneLow: num
 
 /** The weight of every wheel being in a row at once, over all orders or with all in place. */
 export function everyWheel(
-  { grid, kept }: Orders,
+  { grid, kept }: Pick<Orders, 'kept' | 'grid'>,
   row: number,
   steps: readonly number[],
   which: 'all' | 'in-place',

@@ -2,13 +2,14 @@ import type { Evidence as Weight, FindingCode } from '../assessment';
 import type { Job, Observation } from '../job';
 import { ledgerOf, type Ledger } from '../ledger';
 import type { Position } from '../wheel';
+import { posteriorAfter, type Change } from './after-change';
 import type { Cells } from './cells';
 import { changesIn } from './changes';
 import { chanceOf, type Judgement } from './claims';
 import { carEvidence, positionEvidence, wheelEvidence, type Evidence } from './evidence';
 import { posteriorOf } from './posterior';
 import type { Priors } from './priors';
-import { wantedRows, wheelFindings, type Wanted } from './states';
+import { allRows, wantedRows, wheelFindings, type Wanted } from './states';
 
 /** The odds of a probability in decibans: ten times their decimal logarithm. Kept within ±50: no evidence is endless. */
 export function decibans(probability: number): number {
@@ -61,21 +62,24 @@ export function judgeChange(
   before: Judgement,
   priors: Priors,
   cells: Cells,
-  wanted?: Wanted,
+  wanted: Wanted = allRows,
 ): Judgement {
   // What the supply was says nothing of any fault the posterior knows.
   if (changed.kind === 'voltage') return { ...before, ledger: ledgerOf(job) };
-  const change = withChange(job, changed, before.evidence, before.ledger);
-  return { ...change, posterior: posteriorOf(change.evidence, priors, cells, wanted) };
+  const { evidence, ledger, change } = withChange(job, changed, before.evidence, before.ledger);
+  const posterior = change
+    ? posteriorAfter(change, before.posterior.account, evidence, priors, cells, wanted)
+    : posteriorOf(evidence, priors, cells, wanted);
+  return { evidence, ledger, posterior };
 }
 
-/** The evidence after one observation was put in or taken out of the job. */
+/** The evidence after one observation was put in or taken out of the job; how little of it changed, where it is little. */
 function withChange(
   job: Job,
   changed: Observation,
   evidence: Evidence,
   before: Ledger,
-): { evidence: Evidence; ledger: Ledger } {
+): { evidence: Evidence; ledger: Ledger; change?: Change } {
   const { context } = evidence;
   switch (changed.kind) {
     case 'gauge':
@@ -85,16 +89,18 @@ function withChange(
       const wheels = evidence.wheels.map((old) =>
         old.wheel === changed.wheel ? wheelEvidence(context, job, old.wheel) : old,
       );
-      return { evidence: { ...evidence, wheels }, ledger: before };
+      const wheel = context.wheels.indexOf(changed.wheel);
+      return { evidence: { ...evidence, wheels }, ledger: before, change: { wheel, positions: [] } };
     }
     case 'live':
     case 'display': {
       const ledger = before;
       const changes = changesIn(job, ledger);
-      const positions = evidence.positions.map((old) =>
-        old.position === changed.wheel ? positionEvidence(context, job, ledger, changes, old.position) : old,
+      const at = evidence.positions.findIndex(({ position }) => position === changed.wheel);
+      const positions = evidence.positions.map((old, place) =>
+        place === at ? positionEvidence(context, job, ledger, changes, old.position) : old,
       );
-      return { evidence: { ...evidence, positions }, ledger };
+      return { evidence: { ...evidence, positions }, ledger, change: { positions: at < 0 ? [] : [at] } };
     }
     case 'lamp':
     case 'relearn':
@@ -111,7 +117,13 @@ function withChange(
               const now = positionEvidence(context, job, ledger, changes, old.position);
               return JSON.stringify(now) === JSON.stringify(old) ? old : now;
             });
-      return { evidence: { ...evidence, positions, car: carEvidence(job, ledger, changes) }, ledger };
+      const car = carEvidence(job, ledger, changes);
+      const reached = positions.flatMap((now, at) => (now === evidence.positions[at] ? [] : [at]));
+      return {
+        evidence: { ...evidence, positions, car },
+        ledger,
+        ...(changed.kind !== 'reception' && { change: { positions: reached } }),
+      };
     }
   }
 }
