@@ -7,7 +7,7 @@ import type { Priors } from './priors';
 import type { Wanted } from './states';
 import { lampLikelihood, type System } from './systems';
 import { emptySum, tally, type Car } from './tally';
-import { cellOf, mostAt, readingsAndSystems, weightOf, type Way } from './ways';
+import { alternativesOf, cellOf, mostAt, weightOf, type Alternatives, type Way } from './ways';
 
 /** What of the evidence is no longer the same, as places in it; of the car as a whole, all but its check-ins may be. */
 export interface Change {
@@ -40,7 +40,7 @@ function overWaysTaken(change: Change, account: Account, car: Car): Posterior | 
   const { free, ways, maps, scales } = account;
   const reachesAll = change.positions.length === evidence.positions.length && change.positions.length > 0;
   if (reachesAll || (change.wheel !== undefined && free.includes(change.wheel))) return undefined;
-  const { readings, systems } = readingsAndSystems(evidence, priors);
+  const { readings, systems } = alternativesAfter(account, evidence, priors);
   if (ways.length !== readings.length * systems.length) return undefined;
   const sum = emptySum(evidence.wheels.length, maps.length);
   let left = 0;
@@ -56,7 +56,17 @@ function overWaysTaken(change: Change, account: Account, car: Car): Posterior | 
     if (orders) tally(sum, now, withNewCells(orders, now, car, reach), car);
   }
   // A bound that is no number bounds nothing.
-  return left <= mostLeft * sum.all && sum.all > 0 ? posteriorFrom(sum, account, evidence) : undefined;
+  return left <= mostLeft * sum.all && sum.all > 0 ? posteriorFrom(sum, account) : undefined;
+}
+
+/** As they were, where nothing they rest on has changed: what was scanned, what the car holds, and the car as a whole. */
+function alternativesAfter(account: Account, evidence: Evidence, priors: Priors): Alternatives {
+  const { evidence: before } = account;
+  const isAlike =
+    evidence.car === before.car &&
+    evidence.wheels.every(({ replies }, place) => replies === before.wheels[place]?.replies) &&
+    evidence.positions.every(({ held }, at) => held === before.positions[at]?.held);
+  return isAlike ? account : alternativesOf(evidence, priors);
 }
 
 /** A way as it is after the change. */

@@ -13,9 +13,9 @@ import {
   type SensorAssumptions,
 } from './sensor-states';
 import { accumulate, SensorSums, type Accuracy, type Cell } from './sensor-sums';
-import { Adder, bit, totalOf, type Emit, type Sums, type Wanted } from './states';
+import { Adder, bit, emptySums, totalOf, type Emit, type Sums, type Wanted } from './states';
 import { cooledKPa, type System } from './systems';
-import { tireStates, type TireAssumptions } from './tire-states';
+import { keptFactor, tireStates, type TireAssumptions } from './tire-states';
 import { turningStates } from './turning-states';
 
 /** A wheel, taken to be at one position of the car, while the car is one way and the scans are read one way. */
@@ -34,10 +34,11 @@ export interface Placing {
 export class Cells {
   private readonly contents = new Contents();
   private readonly sensors = new Memo<SensorSums>();
-  private readonly tires = new Memo<{ low: Sums; other: Sums }>();
+  private readonly plain = new Memo<SplitSums>();
   private readonly weighed = new Memo<Sums>();
   private readonly alone = new Memo<Cell>();
   private readonly rows = new Memo<number[]>();
+  private readonly totals = new Memo<{ none: number; tool: number }>();
   private orders: readonly PositionMap[] | undefined;
 
   constructor(private readonly priors: Priors) {}
@@ -91,11 +92,7 @@ export class Cells {
   /** … of the cell of one placing. */
   mostAt(placing: Placing): number {
     const { evidence, place, position, reading, system } = placing;
-    const bare = (replyKPa: number | undefined, accuracy: Accuracy) =>
-      totalOf(this.tire(evidence, place, { ...bareTire(system), replyKPa, accuracy }));
-    const { inaccurate } = this.priors;
-    const reply = reading.own[place]?.kPa ?? undefined;
-    const tool = (1 - inaccurate) * bare(reply, 'sound') + inaccurate * bare(reply, 'off');
+    const bare = this.bareTotals(evidence, place, reading, system);
     const { silent, alive } = sensorAtMost(
       evidence.context,
       this.priors,
@@ -104,7 +101,29 @@ export class Cells {
       assumptionsOf(placing),
       highestDensityOf(position),
     );
-    return silent * bare(undefined, 'sound') + alive * tool;
+    return silent * bare.none + alive * bare.tool;
+  }
+
+  /** The weight of a tire without any figure of a sensor, and with that of its reply. */
+  private bareTotals(
+    evidence: Evidence,
+    place: number,
+    reading: Reading,
+    system: System,
+  ): { none: number; tool: number } {
+    const wheel = wheelAt(evidence, place);
+    const own = reading.own[place];
+    const rest = Number(system.cooled) | ((own ? wheel.replies.indexOf(own) + 1 : 0) << 1);
+    return this.totals.get(this.contents.ofTire(wheel), 0, rest, () => {
+      const of = (replyKPa: number | undefined, accuracy: Accuracy) =>
+        totalOf(this.tire(evidence, place, { ...bareTire(system), replyKPa, accuracy }));
+      const { inaccurate } = this.priors;
+      const reply = own?.kPa ?? undefined;
+      return {
+        none: of(undefined, 'sound'),
+        tool: (1 - inaccurate) * of(reply, 'sound') + inaccurate * of(reply, 'off'),
+      };
+    });
   }
 
   /** The cell of a wheel of an indirect system. */
@@ -153,39 +172,75 @@ export class Cells {
   }
 
   private tire(evidence: Evidence, place: number, sensed: Sensed): Sums {
-    const { position, replyKPa, system, accuracy, heard } = sensed;
-    const wheel = wheelAt(evidence, place);
-    const shows = heard && position !== undefined && position.shown.length > 0;
-    const reply = replyKPa === undefined ? 0 : wheel.replies.findIndex(({ kPa }) => kPa === replyKPa) + 1;
-    const rest = Number(system.cooled) | (Number(accuracy === 'off') << 1) | (reply << 2);
-    const content = this.contents.ofTire(wheel);
-    const split = this.tires.get(content, shows ? this.contents.ofShown(position) : nowhere, rest, () => {
-      const sums = { low: new Adder(), other: new Adder() };
-      tireStates(wheel, tireAssumptions(evidence, this.priors, place, sensed), splitting(sums));
-      return { low: sums.low.sums, other: sums.other.sums };
-    });
+    const { position, heard } = sensed;
+    const shown = heard && position ? position.shown : nothingShown;
     const hasLowCode = position !== undefined && (position.noCodes || position.codes.length > 0);
     return this.weighed.get(
-      content,
-      hasLowCode || shows ? this.contents.ofShown(position) : nowhere,
-      (rest << 1) | Number(heard && (hasLowCode || shows)),
+      this.contents.ofTire(wheelAt(evidence, place)),
+      position && (hasLowCode || shown.length > 0) ? this.contents.ofShown(position) : nowhere,
+      (this.restOf(evidence, place, sensed) << 1) | Number(heard && (hasLowCode || shown.length > 0)),
       () => {
         const factors = lowCodeFactors(sensed);
-        return split.low.map((low, at) => low * factors.low + (split.other[at] ?? 0) * factors.other);
+        const sums = emptySums();
+        const plain = this.plainTire(evidence, place, sensed);
+        // Of what the car shows: it is of this visit, or it was kept from before and says nothing.
+        addSplit(sums, plain, factors, keptFactor(shown));
+        if (shown.length > 0) {
+          const assumed = tireAssumptions(evidence, this.priors, place, sensed);
+          addSplit(sums, splitSums(wheelAt(evidence, place), { ...assumed, noneKept: true }), factors, 1);
+        }
+        return sums;
       },
     );
   }
+
+  /** A tire by itself and by its own reply. */
+  private plainTire(evidence: Evidence, place: number, sensed: Sensed): SplitSums {
+    const content = this.contents.ofTire(wheelAt(evidence, place));
+    return this.plain.get(content, 0, this.restOf(evidence, place, sensed), () =>
+      splitSums(wheelAt(evidence, place), {
+        ...tireAssumptions(evidence, this.priors, place, sensed),
+        shown: nothingShown,
+      }),
+    );
+  }
+
+  private restOf(evidence: Evidence, place: number, { replyKPa, system, accuracy }: Sensed): number {
+    const { replies } = wheelAt(evidence, place);
+    const reply = replyKPa === undefined ? 0 : replies.findIndex(({ kPa }) => kPa === replyKPa) + 1;
+    return Number(system.cooled) | (Number(accuracy === 'off') << 1) | (reply << 2);
+  }
 }
 
-/** Tires that are low apart from the others: a code for low pressure weighs them differently. */
-function splitting({ low, other }: { low: Adder; other: Adder }): Emit {
-  return (weight, findings, cause) => {
+/** The sums of a tire, those of its states that are low apart: a code for low pressure weighs them differently. */
+interface SplitSums {
+  low: Sums;
+  other: Sums;
+}
+
+function splitSums(wheel: WheelEvidence, assumed: TireAssumptions): SplitSums {
+  const low = new Adder();
+  const other = new Adder();
+  tireStates(wheel, assumed, (weight, findings, cause) => {
     ((findings & bit['tire-low']) === 0 ? other : low).add(weight, findings, cause);
-  };
+  });
+  return { low: low.sums, other: other.sums };
+}
+
+function addSplit(sums: Sums, { low, other }: SplitSums, factors: SplitFactors, share: number): void {
+  const ofLow = share * factors.low;
+  const ofOther = share * factors.other;
+  for (let at = 0; at < sums.length; at += 1)
+    sums[at] = (sums[at] ?? 0) + ofLow * (low[at] ?? 0) + ofOther * (other[at] ?? 0);
+}
+
+interface SplitFactors {
+  low: number;
+  other: number;
 }
 
 /** The car has stored a code for low pressure here, or none: the factor for a low tire, and for another. */
-function lowCodeFactors({ position, heard }: Sensed): { low: number; other: number } {
+function lowCodeFactors({ position, heard }: Sensed): SplitFactors {
   return position
     ? {
         low: codeFactor(position, 'low-pressure', heard),

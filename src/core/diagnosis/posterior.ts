@@ -6,7 +6,7 @@ import type { Priors } from './priors';
 import { allRows, wheelFindings, type Wanted, type WheelFinding } from './states';
 import { lampLikelihood, type LampLikelihood } from './systems';
 import { emptySum, inRow, tally, type Car, type CarFact, type Sum } from './tally';
-import { cellOf, waysOf, type Watched, type Way } from './ways';
+import { alternativesOf, cellOf, waysOf, type Alternatives, type Watched, type Way } from './ways';
 
 /** The chances of everything the model can say, given all that was seen. Wheels are places in the evidence. */
 export interface Posterior {
@@ -26,7 +26,8 @@ export interface Posterior {
 }
 
 /** How the sum came about. */
-export interface Account extends Watched {
+export interface Account extends Watched, Alternatives {
+  evidence: Evidence;
   ways: readonly WayTaken[];
   scales: readonly number[];
   maps: readonly PositionMap[];
@@ -58,10 +59,11 @@ export function posteriorOf(
       ? cells.maps(evidence.context)
       : inPlace(watched.coupled.length);
   const car: Car = { evidence, cells, lamp: lampLikelihood(evidence), priors, wanted, ...watched };
-  const { ways, scales } = waysOf(evidence, priors, cells, watched);
+  const alternatives = alternativesOf(evidence, priors);
+  const { ways, scales } = waysOf(evidence, cells, watched, alternatives);
   const sum = emptySum(evidence.wheels.length, maps.length);
   const taken = take(ways, maps, sum, car);
-  return posteriorFrom(sum, { ...watched, maps, scales, ways: taken }, evidence);
+  return posteriorFrom(sum, { ...watched, ...alternatives, evidence, maps, scales, ways: taken });
 }
 
 function watchedOf({ context, wheels }: Evidence): Watched {
@@ -101,9 +103,9 @@ function takeOne(
 const leastLit = ({ byCause, dark }: LampLikelihood): number => Math.min(dark, ...byCause);
 
 /** What can be asked of a sum. */
-export function posteriorFrom(sum: Sum, account: Account, { context }: Evidence): Posterior {
-  const { coupled, maps, scales } = account;
-  const { kind, locates } = context.job.vehicle.tpms;
+export function posteriorFrom(sum: Sum, account: Account): Posterior {
+  const { coupled, maps, scales, evidence } = account;
+  const { kind, locates } = evidence.context.job.vehicle.tpms;
   const wheels = sum.misheard.length;
   const chance = (amount: number | undefined) => Math.min(1, Math.max(0, (amount ?? 0) / sum.all));
   return {

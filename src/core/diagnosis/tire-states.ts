@@ -29,6 +29,8 @@ export interface TireAssumptions {
   replyKPa: number | undefined;
   /** What the car shows of this sensor. */
   shown: PositionEvidence['shown'];
+  /** It does not show figures of long before. */
+  noneKept?: boolean;
   leakingPrior: number;
 }
 
@@ -149,7 +151,7 @@ function readingsOf(wheel: TireSeen, assumed: TireAssumptions, offsetVariance: n
   const readings: Reading[] = [];
   for (const read of gaugesOf(wheel)) {
     for (const scan of scansOf(wheel, assumed.replyKPa, offsetVariance)) {
-      for (const show of showsOf(wheel, assumed.shown, offsetVariance)) {
+      for (const show of showsOf(wheel, assumed, offsetVariance)) {
         const joined = joint(scan.reply, show.figures);
         readings.push({
           weight: read.weight * scan.weight * show.weight * joined.agreement,
@@ -203,25 +205,28 @@ function scansOf(
 /** The car's figures are of now, or of before the last fill; or they were kept from long before. */
 function showsOf(
   { beforeFill, filledMs }: TireSeen,
-  shown: TireAssumptions['shown'],
+  { shown, noneKept }: TireAssumptions,
   offsetVariance: number,
 ): { weight: number; figures: readonly Measured[] }[] {
   if (shown.length === 0) return [{ weight: 1, figures: shown }];
-  const { stale } = model.hearing;
-  const { anyKPa } = model.noise;
   let then = 1;
   for (const figure of shown) {
     if (figure.ms >= filledMs) continue;
     const read = beforeFill.findLast(({ ms }) => ms <= figure.ms) ?? beforeFill[0];
     then *= read
       ? normalDensity(figure.kPa - read.kPa, figure.sdKPa ** 2 + read.sdKPa ** 2 + offsetVariance)
-      : 1 / anyKPa;
+      : 1 / model.noise.anyKPa;
   }
-  return [
-    { weight: (1 - stale) * then, figures: shown.filter(({ ms }) => ms >= filledMs) },
-    { weight: stale / anyKPa ** shown.length, figures: [] },
-  ];
+  const fresh = {
+    weight: (1 - model.hearing.stale) * then,
+    figures: shown.filter(({ ms }) => ms >= filledMs),
+  };
+  return noneKept ? [fresh] : [fresh, { weight: keptFactor(shown), figures: [] }];
 }
+
+/** Likelihood of these figures if the car kept them from long before: then they say nothing of the tire. */
+export const keptFactor = (shown: PositionEvidence['shown']): number =>
+  shown.length === 0 ? 1 : model.hearing.stale / model.noise.anyKPa ** shown.length;
 
 /** Several figures of one sensor as one, and how well they agree (the density of their differences). */
 function joint(

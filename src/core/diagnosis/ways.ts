@@ -29,10 +29,12 @@ export interface Way {
 }
 
 /** Every way to read the scans, and every way the car can be. */
-export function readingsAndSystems(
-  evidence: Evidence,
-  priors: Priors,
-): { readings: Reading[]; systems: System[] } {
+export interface Alternatives {
+  readings: readonly Reading[];
+  systems: readonly System[];
+}
+
+export function alternativesOf(evidence: Evidence, priors: Priors): Alternatives {
   const direct = evidence.context.job.vehicle.tpms.kind === 'direct';
   return {
     readings: direct ? readingsOfScans(evidence, priors) : [heardNothing(evidence.wheels.length)],
@@ -53,12 +55,11 @@ const heardNothing = (count: number): Reading => ({
  */
 export function waysOf(
   evidence: Evidence,
-  priors: Priors,
   cells: Cells,
   { coupled, free }: Watched,
+  { readings, systems }: Alternatives,
 ): { ways: Way[]; scales: number[] } {
   const scales = zeros(evidence.wheels.length);
-  const { readings, systems } = readingsAndSystems(evidence, priors);
   const ways = readings.flatMap((reading, readingAt) =>
     systems.map((system, systemAt): Way => {
       const number = readingAt * systems.length + systemAt;

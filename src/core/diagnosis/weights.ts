@@ -6,7 +6,7 @@ import { posteriorAfter, type Change } from './after-change';
 import type { Cells } from './cells';
 import { changesIn } from './changes';
 import { chanceOf, type Judgement } from './claims';
-import { carEvidence, positionEvidence, wheelEvidence, type Evidence } from './evidence';
+import { carEvidence, positionEvidence, wheelEvidence, type Evidence, type WheelEvidence } from './evidence';
 import { posteriorOf } from './posterior';
 import type { Priors } from './priors';
 import { allRows, wantedRows, wheelFindings, type Wanted } from './states';
@@ -87,7 +87,7 @@ function withChange(
     case 'visual':
     case 'wheelspeed': {
       const wheels = evidence.wheels.map((old) =>
-        old.wheel === changed.wheel ? wheelEvidence(context, job, old.wheel) : old,
+        old.wheel === changed.wheel ? withSameReplies(wheelEvidence(context, job, old.wheel), old) : old,
       );
       const wheel = context.wheels.indexOf(changed.wheel);
       return { evidence: { ...evidence, wheels }, ledger: before, change: { wheel, positions: [] } };
@@ -126,4 +126,10 @@ function withChange(
       };
     }
   }
+}
+
+/** What has not changed stays the same thing: what rests on it need not be worked out again. */
+function withSameReplies(now: WheelEvidence, before: WheelEvidence): WheelEvidence {
+  const isSame = JSON.stringify(now.replies) === JSON.stringify(before.replies);
+  return isSame ? { ...now, replies: before.replies } : now;
 }
