@@ -15,7 +15,7 @@ import {
 import { accumulate, SensorSums, type Accuracy, type Cell } from './sensor-sums';
 import { Adder, bit, emptySums, totalOf, type Emit, type Sums, type Wanted } from './states';
 import { cooledKPa, type System } from './systems';
-import { keptFactor, tireStates, type TireAssumptions } from './tire-states';
+import { keptFactor, placesOf, tireStates, type Places, type TireAssumptions } from './tire-states';
 import { turningStates } from './turning-states';
 
 /** A wheel, taken to be at one position of the car, while the car is one way and the scans are read one way. */
@@ -34,6 +34,7 @@ export interface Placing {
 export class Cells {
   private readonly contents = new Contents();
   private readonly sensors = new Memo<SensorSums>();
+  private readonly places = new Memo<Places>();
   private readonly plain = new Memo<SplitSums>();
   private readonly weighed = new Memo<Sums>();
   private readonly alone = new Memo<Cell>();
@@ -185,10 +186,7 @@ export class Cells {
         const plain = this.plainTire(evidence, place, sensed);
         // Of what the car shows: it is of this visit, or it was kept from before and says nothing.
         addSplit(sums, plain, factors, keptFactor(shown));
-        if (shown.length > 0) {
-          const assumed = tireAssumptions(evidence, this.priors, place, sensed);
-          addSplit(sums, splitSums(wheelAt(evidence, place), { ...assumed, noneKept: true }), factors, 1);
-        }
+        if (shown.length > 0) addSplit(sums, this.splitOf(evidence, place, sensed, shown), factors, 1);
         return sums;
       },
     );
@@ -198,11 +196,33 @@ export class Cells {
   private plainTire(evidence: Evidence, place: number, sensed: Sensed): SplitSums {
     const content = this.contents.ofTire(wheelAt(evidence, place));
     return this.plain.get(content, 0, this.restOf(evidence, place, sensed), () =>
-      splitSums(wheelAt(evidence, place), {
-        ...tireAssumptions(evidence, this.priors, place, sensed),
-        shown: nothingShown,
-      }),
+      this.splitOf(evidence, place, sensed, nothingShown),
     );
+  }
+
+  /** … and by what the car shows of it, if that is of this visit. */
+  private splitOf(
+    evidence: Evidence,
+    place: number,
+    sensed: Sensed,
+    shown: PositionEvidence['shown'],
+  ): SplitSums {
+    const wheel = wheelAt(evidence, place);
+    const assumed = { ...tireAssumptions(evidence, this.priors, place, sensed), shown, noneKept: true };
+    const low = new Adder();
+    const other = new Adder();
+    const split: Emit = (weight, findings, cause) => {
+      ((findings & bit['tire-low']) === 0 ? other : low).add(weight, findings, cause);
+    };
+    // The figures are the same whether or not all tires went with the cold.
+    const places = this.places.get(
+      this.contents.ofTire(wheel),
+      shown.length > 0 && sensed.position ? this.contents.ofShown(sensed.position) : nowhere,
+      this.restOf(evidence, place, sensed) >> 1,
+      () => placesOf(wheel, assumed),
+    );
+    tireStates(wheel, assumed, split, places);
+    return { low: low.sums, other: other.sums };
   }
 
   private restOf(evidence: Evidence, place: number, { replyKPa, system, accuracy }: Sensed): number {
@@ -216,15 +236,6 @@ export class Cells {
 interface SplitSums {
   low: Sums;
   other: Sums;
-}
-
-function splitSums(wheel: WheelEvidence, assumed: TireAssumptions): SplitSums {
-  const low = new Adder();
-  const other = new Adder();
-  tireStates(wheel, assumed, (weight, findings, cause) => {
-    ((findings & bit['tire-low']) === 0 ? other : low).add(weight, findings, cause);
-  });
-  return { low: low.sums, other: other.sums };
 }
 
 function addSplit(sums: Sums, { low, other }: SplitSums, factors: SplitFactors, share: number): void {
@@ -303,7 +314,8 @@ function tireAssumptions(
 ): TireAssumptions {
   return {
     accuracy,
-    cooledToKPa: system.cooled ? cooledKPa(context, place) : undefined,
+    cooled: system.cooled,
+    cooledToKPa: cooledKPa(context, place),
     replyKPa,
     shown: heard && position ? position.shown : nothingShown,
     leakingPrior: priors.leaking,

@@ -20,10 +20,17 @@ export type TireSeen = Pick<
 export type ShownSeen = Pick<PositionEvidence, 'shown' | 'codes' | 'noCodes'>;
 
 /** What is assumed while the states of a tire are worked out. */
-export interface TireAssumptions {
+export interface TireAssumptions extends FigureAssumptions {
+  /** All tires went with the temperature since the last fill. */
+  cooled: boolean;
+  leakingPrior: number;
+}
+
+/** … of the figures that speak of it. */
+export interface FigureAssumptions {
   /** The sensor reads as it should, or is off by anything. */
   accuracy: 'sound' | 'off';
-  /** All tires went with the temperature since the last fill, to about this, kPa; undefined: they did not. */
+  /** About what the tire stands at, kPa, if it went with the temperature since the last fill; undefined: that explains nothing. */
   cooledToKPa: number | undefined;
   /** What the sensor said to the tool, kPa at now. */
   replyKPa: number | undefined;
@@ -31,7 +38,6 @@ export interface TireAssumptions {
   shown: PositionEvidence['shown'];
   /** It does not show figures of long before. */
   noneKept?: boolean;
-  leakingPrior: number;
 }
 
 /**
@@ -40,28 +46,25 @@ export interface TireAssumptions {
  * the tire was kept, so they are integrated in closed form. Within one such way the place of the pressure,
  * the error of a sensor that is off, and what the lamp makes of its figure are taken as independent.
  */
-export function tireStates(wheel: TireSeen, assumed: TireAssumptions, emit: Emit): void {
+export function tireStates(
+  wheel: TireSeen,
+  assumed: TireAssumptions,
+  emit: Emit,
+  places: Places = placesOf(wheel, assumed),
+): void {
   const isOff = assumed.accuracy === 'off';
-  const offsetVariance = (isOff ? model.inaccuracy.sdKPa : model.noise.sensorKPa) ** 2;
-  const readings = readingsOf(wheel, assumed, offsetVariance);
   const figures = isOff ? offFigures : 1;
-  // By fate, by place between the lines, and by what the figure of a sensor that is off comes to.
   const sums = zeros(fateFindings.length * wheel.bands.length * figures);
-  for (const kept of waysKept(wheel, assumed)) {
-    const shares = zeros(wheel.bands.length * figures);
-    for (const reading of readings) {
-      const belief = combine(kept, reading, offsetVariance);
-      if (belief.evidence > 0)
-        spread(wheel, belief, isOff ? offOf(wheel, belief, reading, offsetVariance) : undefined, shares);
-    }
-    for (let fate = 0; fate < kept.fates.length; fate += 1) {
-      const weight = kept.fates[fate] ?? 0;
+  fatesOf(wheel, assumed).forEach((fates, curve) => {
+    const shares = places[curve] ?? [];
+    for (let fate = 0; fate < fates.length; fate += 1) {
+      const weight = fates[fate] ?? 0;
       if (weight <= 0) continue;
       const from = fate * shares.length;
       for (let at = 0; at < shares.length; at += 1)
         sums[from + at] = (sums[from + at] ?? 0) + weight * (shares[at] ?? 0);
     }
-  }
+  });
   let at = 0;
   const give: Emit = (weight, findings, cause) => {
     if (weight > 0) emit(weight, findings, cause);
@@ -80,62 +83,72 @@ export function tireStates(wheel: TireSeen, assumed: TireAssumptions, emit: Emit
   }
 }
 
+/**
+ * By the curve its pressure follows: how much of the likelihood of the figures lies at each place between the
+ * lines, and there at each thing the figure of a sensor that is off comes to.
+ */
+export type Places = readonly (readonly number[])[];
+
+export function placesOf(wheel: TireSeen, assumed: FigureAssumptions): Places {
+  const isOff = assumed.accuracy === 'off';
+  const offsetVariance = (isOff ? model.inaccuracy.sdKPa : model.noise.sensorKPa) ** 2;
+  const readings = readingsOf(wheel, assumed, offsetVariance);
+  return curvesOf(wheel, assumed).map((curve) => {
+    const shares = zeros(wheel.bands.length * (isOff ? offFigures : 1));
+    for (const reading of readings) {
+      const belief = combine(curve, reading, offsetVariance);
+      if (belief.evidence > 0)
+        spread(wheel, belief, isOff ? offOf(wheel, belief, reading, offsetVariance) : undefined, shares);
+    }
+    return shares;
+  });
+}
+
 /** What became of a tire, in findings: nothing, a leak, or the way of all of them in the cold. */
 const fateFindings = [0, bit['tire-leaking'], bit['temperature-drop']] as const;
-
-/** A way the tire was kept: one normal curve, with the weight of each fate it may have had. */
-interface Kept {
-  meanKPa: number;
-  variance: number;
-  fates: readonly [sound: number, leaking: number, cooled: number];
-}
+type Fates = readonly [sound: number, leaking: number, cooled: number];
 
 /** What the figure of a sensor that is off gives the lamp cause for; each within its tolerance, and outside. */
 const offCauses = [causeIndex.nothing, causeIndex['between-on-and-off'], causeIndex.low] as const;
 const offFigures = 2 * offCauses.length;
 
-/** How the tire was kept: the mixture of the model, with what was read over time and seen by eye. */
-function waysKept(wheel: TireSeen, { cooledToKPa, leakingPrior }: TireAssumptions): Kept[] {
-  const { standing, faults } = model;
-  const { kept, slack, over, neglected, cooled } = standing;
-  const placard = wheel.placardKPa ?? model.unknownPlacard.usualKPa;
-  const doubt = wheel.placardKPa === undefined ? model.unknownPlacard.sdKPa ** 2 : 0;
-  const leaking = leakingPrior * wheel.leak.leaking;
-  const sound = (1 - leakingPrior) * wheel.leak.sound;
-  const share = cooledToKPa === undefined ? 1 : 1 - cooled.share;
-  const stillFull = leaking * faults.tire.leakStillFull;
-  const fates = (part: number, leaks: number) => [sound * part, leaks, 0] as const;
-  const ways: Kept[] = [
-    {
-      meanKPa: placard + kept.offsetKPa,
-      variance: kept.sdKPa ** 2 + doubt,
-      fates: fates(share * kept.share, stillFull / 2),
-    },
-    {
-      meanKPa: placard + slack.offsetKPa,
-      variance: slack.sdKPa ** 2 + doubt,
-      fates: fates(share * slack.share, stillFull / 2),
-    },
-    {
-      meanKPa: placard + over.offsetKPa,
-      variance: over.sdKPa ** 2 + doubt,
-      fates: fates(share * over.share, 0),
-    },
-    {
-      // The neglected and the leaking stand alike: one reading does not tell a leak. The cold spares neither.
-      meanKPa: neglected.ofPlacard * placard,
-      variance: (neglected.sdOfPlacard * placard) ** 2 + doubt,
-      fates: fates(neglected.share, leaking - stillFull),
-    },
+/** A normal curve of a tire's pressure. */
+interface Curve {
+  meanKPa: number;
+  variance: number;
+}
+
+/** How a tire may have been kept: the mixture of the model. */
+function curvesOf({ placardKPa }: TireSeen, { cooledToKPa }: FigureAssumptions): Curve[] {
+  const { kept, slack, over, neglected, cooled } = model.standing;
+  const placard = placardKPa ?? model.unknownPlacard.usualKPa;
+  const doubt = placardKPa === undefined ? model.unknownPlacard.sdKPa ** 2 : 0;
+  const about = (meanKPa: number, sdKPa: number) => ({ meanKPa, variance: sdKPa ** 2 + doubt });
+  return [
+    about(placard + kept.offsetKPa, kept.sdKPa),
+    about(placard + slack.offsetKPa, slack.sdKPa),
+    about(placard + over.offsetKPa, over.sdKPa),
+    about(neglected.ofPlacard * placard, neglected.sdOfPlacard * placard),
+    ...(cooledToKPa === undefined ? [] : [about(cooledToKPa + cooled.offsetKPa, cooled.sdKPa)]),
   ];
-  if (cooledToKPa !== undefined) {
-    ways.push({
-      meanKPa: cooledToKPa + cooled.offsetKPa,
-      variance: cooled.sdKPa ** 2 + doubt,
-      fates: [0, 0, sound * cooled.share * (1 - neglected.share)],
-    });
-  }
-  return ways;
+}
+
+/** The weight of what may have become of a tire, by curve: with what was read over time and seen by eye. */
+function fatesOf({ leak }: TireSeen, assumed: TireAssumptions): Fates[] {
+  const { kept, slack, over, neglected, cooled } = model.standing;
+  const wentWithIt = assumed.cooled && assumed.cooledToKPa !== undefined;
+  const leaking = assumed.leakingPrior * leak.leaking;
+  const sound = (1 - assumed.leakingPrior) * leak.sound;
+  const share = wentWithIt ? 1 - cooled.share : 1;
+  const stillFull = leaking * model.faults.tire.leakStillFull;
+  return [
+    [sound * share * kept.share, stillFull / 2, 0],
+    [sound * share * slack.share, stillFull / 2, 0],
+    [sound * share * over.share, 0, 0],
+    // The neglected and the leaking stand alike: one reading does not tell a leak. The cold spares neither.
+    [sound * neglected.share, leaking - stillFull, 0],
+    [0, 0, wentWithIt ? sound * cooled.share * (1 - neglected.share) : 0],
+  ];
 }
 
 /** One way the figures hang together: which of them speak of the tire as it stands now. */
@@ -147,7 +160,7 @@ interface Reading {
   earlier: { differenceKPa: number; variance: number } | undefined;
 }
 
-function readingsOf(wheel: TireSeen, assumed: TireAssumptions, offsetVariance: number): Reading[] {
+function readingsOf(wheel: TireSeen, assumed: FigureAssumptions, offsetVariance: number): Reading[] {
   const readings: Reading[] = [];
   for (const read of gaugesOf(wheel)) {
     for (const scan of scansOf(wheel, assumed.replyKPa, offsetVariance)) {
@@ -205,7 +218,7 @@ function scansOf(
 /** The car's figures are of now, or of before the last fill; or they were kept from long before. */
 function showsOf(
   { beforeFill, filledMs }: TireSeen,
-  { shown, noneKept }: TireAssumptions,
+  { shown, noneKept }: FigureAssumptions,
   offsetVariance: number,
 ): { weight: number; figures: readonly Measured[] }[] {
   if (shown.length === 0) return [{ weight: 1, figures: shown }];
@@ -258,9 +271,9 @@ interface Belief {
   gaugedVariance: number;
 }
 
-function combine(kept: Kept, { weight, gauge, sensor }: Reading, offsetVariance: number): Belief {
-  let mean = kept.meanKPa;
-  let variance = kept.variance;
+function combine(curve: Curve, { weight, gauge, sensor }: Reading, offsetVariance: number): Belief {
+  let mean = curve.meanKPa;
+  let variance = curve.variance;
   let evidence = weight;
   if (gauge) {
     const error = gauge.sdKPa ** 2;
