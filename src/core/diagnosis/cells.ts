@@ -13,7 +13,7 @@ import {
   type SensorAssumptions,
 } from './sensor-states';
 import { accumulate, SensorSums, type Accuracy, type Cell } from './sensor-sums';
-import { Adder, bit, emptySums, totalOf, type Emit, type Sums, type Wanted } from './states';
+import { Adder, bit, totalOf, type Emit, type Sums, type Wanted } from './states';
 import { cooledKPa, type System } from './systems';
 import { keptFactor, placesOf, tireStates, type Places, type TireAssumptions } from './tire-states';
 import { turningStates } from './turning-states';
@@ -35,8 +35,7 @@ export class Cells {
   private readonly contents = new Contents();
   private readonly sensors = new Memo<SensorSums>();
   private readonly places = new Memo<Places>();
-  private readonly plain = new Memo<SplitSums>();
-  private readonly weighed = new Memo<Sums>();
+  private readonly tires = new Memo<Sums>();
   private readonly alone = new Memo<Cell>();
   private readonly rows = new Memo<number[]>();
   private readonly totals = new Memo<{ none: number; tool: number }>();
@@ -174,55 +173,56 @@ export class Cells {
 
   private tire(evidence: Evidence, place: number, sensed: Sensed): Sums {
     const { position, heard } = sensed;
-    const shown = heard && position ? position.shown : nothingShown;
+    const shows = heard && position !== undefined && position.shown.length > 0;
     const hasLowCode = position !== undefined && (position.noCodes || position.codes.length > 0);
-    return this.weighed.get(
-      this.contents.ofTire(wheelAt(evidence, place)),
-      position && (hasLowCode || shown.length > 0) ? this.contents.ofShown(position) : nowhere,
-      (this.restOf(evidence, place, sensed) << 1) | Number(heard && (hasLowCode || shown.length > 0)),
+    const wheel = wheelAt(evidence, place);
+    return this.tires.get(
+      this.contents.ofTire(wheel),
+      position && (hasLowCode || shows) ? this.contents.ofShown(position) : nowhere,
+      (this.restOf(evidence, place, sensed) << 1) | Number(heard && (hasLowCode || shows)),
       () => {
+        const adder = new Adder();
+        const assumed = tireAssumptions(evidence, this.priors, place, sensed);
+        const places = shows
+          ? this.shownPlaces(evidence, place, sensed, position)
+          : this.plainPlaces(evidence, place, sensed);
         const factors = lowCodeFactors(sensed);
-        const sums = emptySums();
-        const plain = this.plainTire(evidence, place, sensed);
-        // Of what the car shows: it is of this visit, or it was kept from before and says nothing.
-        addSplit(sums, plain, factors, keptFactor(shown));
-        if (shown.length > 0) addSplit(sums, this.splitOf(evidence, place, sensed, shown), factors, 1);
-        return sums;
+        const add: Emit = (weight, findings, cause) => {
+          adder.add(weight * factorOf(factors, findings), findings, cause);
+        };
+        tireStates(wheel, assumed, add, places);
+        return adder.sums;
       },
     );
   }
 
-  /** A tire by itself and by its own reply. */
-  private plainTire(evidence: Evidence, place: number, sensed: Sensed): SplitSums {
-    const content = this.contents.ofTire(wheelAt(evidence, place));
-    return this.plain.get(content, 0, this.restOf(evidence, place, sensed), () =>
-      this.splitOf(evidence, place, sensed, nothingShown),
+  /** Where a tire's pressure lies by itself and by its own reply: the same whether or not all went with the cold. */
+  private plainPlaces(evidence: Evidence, place: number, sensed: Sensed): Places {
+    const wheel = wheelAt(evidence, place);
+    return this.places.get(
+      this.contents.ofTire(wheel),
+      nowhere,
+      this.restOf(evidence, place, sensed) >> 1,
+      () =>
+        placesOf(wheel, {
+          ...tireAssumptions(evidence, this.priors, place, sensed),
+          shown: nothingShown,
+        }),
     );
   }
 
-  /** … and by what the car shows of it, if that is of this visit. */
-  private splitOf(
-    evidence: Evidence,
-    place: number,
-    sensed: Sensed,
-    shown: PositionEvidence['shown'],
-  ): SplitSums {
+  /** … and by what the car shows of it: that is of this visit, or it was kept from before and says nothing. */
+  private shownPlaces(evidence: Evidence, place: number, sensed: Sensed, position: PositionEvidence): Places {
     const wheel = wheelAt(evidence, place);
-    const assumed = { ...tireAssumptions(evidence, this.priors, place, sensed), shown, noneKept: true };
-    const low = new Adder();
-    const other = new Adder();
-    const split: Emit = (weight, findings, cause) => {
-      ((findings & bit['tire-low']) === 0 ? other : low).add(weight, findings, cause);
-    };
-    // The figures are the same whether or not all tires went with the cold.
-    const places = this.places.get(
-      this.contents.ofTire(wheel),
-      shown.length > 0 && sensed.position ? this.contents.ofShown(sensed.position) : nowhere,
-      this.restOf(evidence, place, sensed) >> 1,
-      () => placesOf(wheel, assumed),
-    );
-    tireStates(wheel, assumed, split, places);
-    return { low: low.sums, other: other.sums };
+    const rest = this.restOf(evidence, place, sensed) >> 1;
+    return this.places.get(this.contents.ofTire(wheel), this.contents.ofShown(position), rest, () => {
+      const plain = this.plainPlaces(evidence, place, sensed);
+      const assumed = tireAssumptions(evidence, this.priors, place, sensed);
+      const kept = keptFactor(position.shown);
+      return placesOf(wheel, { ...assumed, noneKept: true }).map((shares, curve) =>
+        shares.map((share, at) => share + kept * (plain[curve]?.[at] ?? 0)),
+      );
+    });
   }
 
   private restOf(evidence: Evidence, place: number, { replyKPa, system, accuracy }: Sensed): number {
@@ -232,26 +232,16 @@ export class Cells {
   }
 }
 
-/** The sums of a tire, those of its states that are low apart: a code for low pressure weighs them differently. */
-interface SplitSums {
-  low: Sums;
-  other: Sums;
-}
-
-function addSplit(sums: Sums, { low, other }: SplitSums, factors: SplitFactors, share: number): void {
-  const ofLow = share * factors.low;
-  const ofOther = share * factors.other;
-  for (let at = 0; at < sums.length; at += 1)
-    sums[at] = (sums[at] ?? 0) + ofLow * (low[at] ?? 0) + ofOther * (other[at] ?? 0);
-}
-
-interface SplitFactors {
+interface CodeFactors {
   low: number;
   other: number;
 }
 
+const factorOf = ({ low, other }: CodeFactors, findings: number): number =>
+  (findings & bit['tire-low']) === 0 ? other : low;
+
 /** The car has stored a code for low pressure here, or none: the factor for a low tire, and for another. */
-function lowCodeFactors({ position, heard }: Sensed): SplitFactors {
+function lowCodeFactors({ position, heard }: Sensed): CodeFactors {
   return position
     ? {
         low: codeFactor(position, 'low-pressure', heard),
@@ -296,12 +286,12 @@ export function tireStatesIn(
   sensed: Sensed,
   emit: Emit,
 ): void {
-  const { low, other } = lowCodeFactors(sensed);
+  const factors = lowCodeFactors(sensed);
   tireStates(
     wheelAt(evidence, place),
     tireAssumptions(evidence, priors, place, sensed),
     (weight, findings, cause) => {
-      emit(weight * ((findings & bit['tire-low']) === 0 ? other : low), findings, cause);
+      emit(weight * factorOf(factors, findings), findings, cause);
     },
   );
 }
