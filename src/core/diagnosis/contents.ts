@@ -104,4 +104,4 @@ export class Memo<Thing> {
 }
 
 /** Pairs of fewer contents than this have numbers of their own. */
-const mostContents = 2 ** 26;
+const mostContents = 2 ** 20;
