@@ -143,17 +143,21 @@ describe('a judgement without one of its observations', () => {
     expect(ordersTaken(posterior)).toBeLessThan(posterior.account.maps.length);
   });
 
-  it('is the one summed from nothing where other orders count now: two IDs exchanged in what the car holds', () => {
+  it('is summed anew where what was left out may count', () => {
     const { evidence, posterior, priors, cells } = judged(cars['all in order'] ?? jobWith([]));
-    const held = [evidence.positions[1]?.held, evidence.positions[0]?.held];
-    const positions = evidence.positions.map((position, at) =>
-      at < 2 ? { ...position, held: held[at] } : position,
-    );
-    const exchanged = { ...evidence, positions };
-    const change = { positions: [0, 1] };
-    const after = posteriorAfter(change, posterior.account, exchanged, priors, cells, allRows);
-    expectSame(after, posteriorOf(exchanged, priors, new Cells(priors)), evidence.wheels.length);
-    expect(after.moved(0)).toBeGreaterThan(0.9);
+    const leaving = (left: number) => ({
+      ...posterior.account,
+      ways: posterior.account.ways.map((taken) => ({ ...taken, left: left * taken.way.size })),
+    });
+    for (const [left, isSummedAnew] of [
+      [1e-12, false],
+      [1e-3, true],
+      [Number.NaN, true],
+    ] as const) {
+      const account = leaving(left);
+      const after = posteriorAfter({ wheel: 0, positions: [] }, account, evidence, priors, cells, allRows);
+      expect(after.account !== account).toBe(isSummedAnew);
+    }
   });
 
   it('goes over all of them anew, where what spoke against them is gone', () => {

@@ -52,7 +52,7 @@ function overWaysTaken(change: Change, account: Account, car: Car): Posterior | 
     if (!columns) return undefined;
     const now: Now = { reading, system, weight: weightOf(reading, system, scales), tires: way.tires };
     const reach = { wheel: car.coupled.findIndex((place) => place === change.wheel), columns };
-    if (before > 0) left += now.weight * before * growthOf(now, way, car, reach);
+    if (before !== 0) left += now.weight * before * growthOf(now, way, car, reach);
     if (orders) tally(sum, now, withNewCells(orders, now, car, reach), car);
   }
   // A bound that is no number bounds nothing.
