@@ -86,13 +86,20 @@ export class Cells {
   }
 
   private row(evidence: Evidence, place: number, reading: Reading, system: System): number[] {
-    return evidence.positions.map((position) => this.mostAt({ evidence, place, position, reading, system }));
+    const bare = this.bareTotals(evidence, place, reading, system);
+    return evidence.positions.map((position) =>
+      this.mostOf({ evidence, place, position, reading, system }, bare),
+    );
   }
 
   /** … of the cell of one placing. */
   mostAt(placing: Placing): number {
-    const { evidence, place, position, reading, system } = placing;
-    const bare = this.bareTotals(evidence, place, reading, system);
+    const { evidence, place, reading, system } = placing;
+    return this.mostOf(placing, this.bareTotals(evidence, place, reading, system));
+  }
+
+  private mostOf(placing: Placing, bare: { none: number; tool: number }): number {
+    const { evidence, place, position } = placing;
     const { silent, alive } = sensorAtMost(
       evidence.context,
       this.priors,
@@ -119,10 +126,11 @@ export class Cells {
         totalOf(this.tire(evidence, place, { ...bareTire(system), replyKPa, accuracy }));
       const { inaccurate } = this.priors;
       const reply = own?.kPa ?? undefined;
-      return {
-        none: of(undefined, 'sound'),
-        tool: (1 - inaccurate) * of(reply, 'sound') + inaccurate * of(reply, 'off'),
-      };
+      const none = of(undefined, 'sound');
+      // Without a figure, how well it reads weighs nothing.
+      const tool =
+        reply === undefined ? none : (1 - inaccurate) * of(reply, 'sound') + inaccurate * of(reply, 'off');
+      return { none, tool };
     });
   }
 
