@@ -1,7 +1,7 @@
 import { tireCelsius } from '../gauge';
 import { allOf, altitudeOf, atWheel, latest, type Job, type Placed, type Reply } from '../job';
 import { thresholdsFor } from '../lamp';
-import { lossOf } from '../leak';
+import { lossOf, type Level } from '../leak';
 import type { Ledger } from '../ledger';
 import { strongest } from '../ledger';
 import { monitoredWheels, placardKPa, placardToleranceKPa, wheelsOf } from '../placard';
@@ -339,30 +339,26 @@ function leakLikelihood(
 const isLeakSign = (sign: string): sign is keyof typeof model.signs => sign in model.signs;
 
 function lossLikelihood(job: Job, wheel: Position): WheelEvidence['leak'] {
-  const line = lossOf(job, wheel).line;
+  const { line, levels } = lossOf(job, wheel);
   if (!line || !(line.slopeError > 0)) return { leaking: 1, sound: 1 };
-  const {
-    perDayKPa,
-    relativeWidth,
-    seepPerDayKPa,
-    seepSdPerDayKPa,
-    handled,
-    handledSdPerDayKPa,
-    together,
-    togetherKPaSquaredPerDay,
-  } = model.leakRates;
+  const { perDayKPa, relativeWidth, seepPerDayKPa, seepSdPerDayKPa, together, togetherKPaSquaredPerDay } =
+    model.leakRates;
   const rate = -line.slope;
   const error = line.slopeError ** 2;
   const others = wheelsOf(job).flatMap((other) => {
     const slope = other === wheel ? undefined : lossOf(job, other).line?.slope;
     return slope === undefined ? [] : [-slope];
   });
-  const byHand = handled * normalDensity(rate, handledSdPerDayKPa ** 2 + error);
+  const byHand = handledDensity(job, wheel, levels, rate, error);
   // All wheels alike: another gauge, or another day's hand, and no leak in each of them.
   const alike =
     others.length === 0
       ? 0
-      : together * normalDensity(rate - median(others), 2 * error + togetherKPaSquaredPerDay);
+      : together *
+        normalDensity(
+          rate - median(others),
+          error * (1 + ofMedian(others.length)) + togetherKPaSquaredPerDay,
+        );
   const leaking = perDayKPa.reduce(
     (sum, loss) => sum + normalDensity(rate - loss, (relativeWidth * loss) ** 2 + error),
     0,
@@ -371,6 +367,26 @@ function lossLikelihood(job: Job, wheel: Position): WheelEvidence['leak'] {
     leaking: leaking / perDayKPa.length + byHand,
     sound: normalDensity(rate - seepPerDayKPa, seepSdPerDayKPa ** 2 + error) + byHand + alike,
   };
+}
+
+/** The variance of the median of so many, of the variance of one (the mean of two; beyond, as for many). */
+const ofMedian = (count: number): number => (count < 3 ? 1 / count : Math.PI / 2 / count);
+
+/** Somebody let air out between these readings: in one visit hardly of a tire that was not over placard, and then at once. */
+function handledDensity(
+  job: Job,
+  wheel: Position,
+  levels: readonly Level[],
+  rate: number,
+  error: number,
+): number {
+  const { handled, handledShort, visitDays, handledSdPerDayKPa, handledSdKPa } = model.leakRates;
+  const first = levels[0];
+  const placard = placardKPa(job, wheel);
+  const days = (levels.at(-1)?.days ?? 0) - (first?.days ?? 0);
+  const hadReason = !first || placard === undefined || first.readKPa > placard + placardToleranceKPa;
+  const sd = Math.max(handledSdPerDayKPa, handledSdKPa / days);
+  return (hadReason || days >= visitDays ? handled : handledShort) * normalDensity(rate, sd ** 2 + error);
 }
 
 const median = (values: number[]): number =>

@@ -148,6 +148,12 @@ describe('air', () => {
   });
   on('a tire five short of placard is at it', [gauges(1, { RR: 215 })], { not: ['tire-underinflated'] });
   on('a tire far over is over', [gauges(1, { LF: 345 })], { is: { 'tire-overinflated': ['LF'] } });
+  on(
+    'a tire at the pressure of a spare is over, however far that is from placard',
+    [[gauge(1, 'LF', 365)]],
+    { is: { 'tire-overinflated': ['LF'] } },
+    { placard: [{ position: 'front', coldKPa: 200 }] },
+  );
   on('a tire just under the high figure is not', [gauges(1, { LF: 325 })], { not: ['tire-overinflated'] });
   on(
     'a hot tire over the high figure is not over once it has cooled',
@@ -198,6 +204,29 @@ describe('leaks', () => {
   on('twelve lost in a month is rubber', [[gauge(0, 'LR', 226), gauge(30 * day, 'LR', 214)]], {
     not: ['tire-leaking'],
   });
+  on(
+    'fifteen lost within the hour, of a tire nobody had over, is a leak',
+    [gauges(0), [gauge(75, 'RF', 215)]],
+    { is: { 'tire-leaking': ['RF'] }, allowed: ['tire-underinflated'] },
+  );
+  on('three lost within the hour is the gauge', [gauges(0), [gauge(75, 'RF', 227)]], {
+    not: ['tire-leaking'],
+  });
+  on(
+    'twenty-five gone within minutes was let out by a hand: to see which figure on the display moves',
+    [gauges(0), [gauge(8, 'RF', 205)]],
+    { is: { 'tire-underinflated': ['RF'] }, not: ['tire-leaking'] },
+  );
+  on(
+    'a tire over placard brought down to it within the stop was let down',
+    [gauges(0, { RF: 250 }), [gauge(15, 'RF', 230)]],
+    { not: ['tire-leaking', 'tire-overinflated'] },
+  );
+  on(
+    'fifteen lost in five days, while the others kept theirs, is a leak',
+    [gauges(0), gauges(5 * day, { LF: 229, RF: 229, RR: 218, LR: 205 })],
+    { is: { 'tire-leaking': ['LR'] }, allowed: ['tire-underinflated'] },
+  );
   on('two lost in a day is the gauge', [[gauge(0, 'LR', 220), gauge(day, 'LR', 218)]], {
     not: ['tire-leaking'],
   });

@@ -18,7 +18,7 @@ export const standing = {
   over: {
     share: judged(0.07, 'filled hot, or by feel'),
     offsetKPa: judged(24, 'half a step of a public air line'),
-    sdKPa: judged(30, 'up to a spare pressure on a road wheel'),
+    sdKPa: judged(38, 'up to a spare pressure on a road wheel'),
   },
   /** Low for no leak: left alone for a year, let down, never filled. */
   neglected: {
@@ -66,10 +66,13 @@ export const leakRates = {
   seepSdPerDayKPa: judged(0.15, 'the spread of that'),
   /** Two readings apart for another reason than air lost: another gauge, a hand on the valve. */
   handled: judged(0.02, 'now and then somebody let air out'),
+  handledShort: judged(0.002, 'within a visit, of a tire that was not over: nobody has a reason to'),
+  visitDays: judged(0.5, 'readings of one visit are less than half a day apart'),
   /** All wheels apart alike: likelier another gauge or another day's hand. */
   together: judged(0.1, 'two gauges in one shop'),
   togetherKPaSquaredPerDay: judged(0.1, 'how alike, beyond what gauges leave open'),
   handledSdPerDayKPa: judged(400, 'any figure'),
+  handledSdKPa: judged(30, 'however short the time: a hand is quick'),
 } as const;
 
 /** What is seen of a leak by eye. Chance of the sign at a leaking and at a sound tire. */
