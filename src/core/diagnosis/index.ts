@@ -40,12 +40,13 @@ export function assessBriefly(job: Job, experience?: Experience): Assessment {
   return assessmentFrom(job, judged(job, experience), noEvidence);
 }
 
-/** The judgement alone: what holds, what to check next, and whether to act. */
+/** The judgement alone: what holds, what to check next, and whether to act; and what is told, wheel by wheel. */
 export function verdictOn(
   job: Job,
   experience?: Experience,
-): Pick<Assessment, 'findings' | 'nextTests' | 'decision'> {
-  return verdictFrom(judged(job, experience), noEvidence);
+): Pick<Assessment, 'findings' | 'nextTests' | 'decision'> & { told: readonly Claim[] } {
+  const judging = judged(job, experience);
+  return { ...verdictFrom(judging, noEvidence), told: judging.told };
 }
 
 const noEvidence: Weigh = () => [];

@@ -21,7 +21,7 @@ export interface CarResult {
   engine: Outcome;
   checklist: Outcome;
   replace: Outcome;
-  /** What the engine claimed when it acted, with whether it was true: for the calibration. */
+  /** What the engine claimed of each wheel when it acted, with whether it was true: for the calibration. */
   claims: { chance: number; true: boolean }[];
 }
 
@@ -51,15 +51,10 @@ export function runCar(car: TrueCar, chance: Chance): CarResult {
   const start: Job = { ...car.job, observations: [lampOf(car, chance)] };
 
   const { job, minutes } = testByTest(car, start, chance);
-  const { findings } = verdictOn(job);
-  const claims = findings
+  const { findings, told } = verdictOn(job);
+  const claims = told
     .filter(({ code }) => !notClaimed.includes(code))
-    .flatMap(({ code, wheels, probability }) =>
-      (wheels.length > 0 ? wheels : [undefined]).map((wheel) => ({
-        chance: probability,
-        true: isTrue(code, wheel),
-      })),
-    );
+    .map(({ code, wheel, chance: said }) => ({ chance: said, true: isTrue(code, wheel) }));
   const listed = checklistOn(car, start, chance);
   const sold = replaceOnLamp(start);
   return {
