@@ -89,6 +89,8 @@ const list: Shot[] = [
       await page.getByText('All 500 of 500 cars').waitFor({ timeout: 120_000 });
       await drawn(page);
       await page.getByRole('heading', { name: /made-up cars/ }).evaluate((title) => title.scrollIntoView());
+      // The pointer would call up the figures of the point that scrolled under it.
+      await page.mouse.move(0, 0);
     },
   },
   {

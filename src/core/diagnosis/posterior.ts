@@ -22,6 +22,7 @@ export interface Posterior {
   car: (fact: CarFact) => number;
   /** The likeliest order: for each position the wheel that is there, both as places. */
   order: () => { position: number; wheel: number }[];
+  /** What it was summed from, to be summed anew after a small change. */
   account: Account;
 }
 
@@ -44,8 +45,9 @@ export interface WayTaken {
  * The exact posterior: a sum over every way the car can be, every way to read the scans and every order of
  * the wheels; within each, the wheels depend on one another only by the worst cause they give the lamp, so
  * their states are summed wheel by wheel. The lamp shows the worst cause, and "the worst is k" is "all are k
- * or less" without "all are k-1 or less": a sum over five products. What a bound shows to be too small to
- * change any digit of the sum is not worked out. With `wanted`, only those findings can be asked of it.
+ * or less" without "all are k-1 or less": a sum over five products. What a bound shows to add next to nothing
+ * is not worked out: all of it together is less than 1e-9 of the sum. With `wanted`, only those findings can be
+ * asked of it.
  */
 export function posteriorOf(
   evidence: Evidence,

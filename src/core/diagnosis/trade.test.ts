@@ -402,6 +402,18 @@ describe('a sensor', () => {
     aged(8.5),
   );
   on(
+    'of eight years and heard weakly is near its end, even if its flag is not up yet',
+    [off, looked({ LF: [heard(3, 'LF', { rssiDbm: -84, battery: 'ok' })] })],
+    { is: { 'sensor-battery-low': ['LF'] }, allowed: ['no-fault'] },
+    aged(8),
+  );
+  on(
+    'of eight years and heard well, with its flag not up, is only old',
+    [off, looked({ LF: [heard(3, 'LF', { rssiDbm: -52, battery: 'ok' })] })],
+    { not: ['sensor-battery-low'], allowed: ['no-fault'] },
+    aged(8),
+  );
+  on(
     'young and heard weakly was held badly',
     [off, looked({ LF: [heard(3, 'LF', { rssiDbm: -74 })] })],
     { not: ['sensor-battery-low'], allowed: ['no-fault'] },

@@ -186,6 +186,7 @@ export default function Chart({
                 />
               ))}
               <Tooltip
+                separator=": "
                 isAnimationActive={false}
                 labelFormatter={(value) => `${x.label}: ${x.format(Number(value))}`}
                 formatter={(value, name) => [y.format(Number(value)), String(name)]}

@@ -17,7 +17,7 @@ export const answers = {
 
 /** What an answer says of itself. */
 export const replies = {
-  lowFlagEnding: practice(0.8, 'an ending battery mostly says so'),
+  lowFlagEnding: judged(0.7, 'an ending battery mostly says so, some only when it is too late'),
   lowFlagSound: judged(0.001, 'a wrong flag'),
   otherCarrierWrong: judged(0.98, 'a wrong part shows it'),
   otherCarrierRight: judged(0.0001, 'a slip of the tool'),
@@ -28,8 +28,8 @@ export const replies = {
   },
   endingDbm: { mean: judged(-72, 'a weak battery sends weakly'), sd: judged(9, 'more so in the cold') },
   neighbourDbm: { mean: practice(-68, 'more than twice as far'), sd: judged(9, 'depends on the bench') },
-  endingIsWeak: judged(0.5, 'an ending battery is heard weakly, at times'),
-  badPlace: judged(0.04, 'a sound sensor heard weakly: the antenna held wrong'),
+  endingIsWeak: judged(0.6, 'an ending battery is heard weakly, more often than not'),
+  badPlace: judged(0.025, 'a sound sensor heard weakly: the antenna held wrong, and not tried again'),
   /** A neighbour is heard beside or instead of the wheel's own sensor. */
   neighbour: judged(0.03, 'wheels on a bench, or a spare in the trunk'),
   stranger: judged(0.004, 'another car beside it'),
