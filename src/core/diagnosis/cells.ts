@@ -37,7 +37,7 @@ export class Cells {
   private readonly places = new Memo<Places>();
   private readonly tires = new Memo<Sums>();
   private readonly alone = new Memo<Cell>();
-  private readonly rows = new Memo<number[]>();
+  private readonly bounds = new Memo<{ silent: number; alive: number }>();
   private readonly totals = new Memo<{ none: number; tool: number }>();
   private orders: readonly PositionMap[] | undefined;
 
@@ -68,45 +68,22 @@ export class Cells {
   }
 
   /**
-   * By position, no less than the weight of the cell of a wheel with a sensor, for less work: the most the
-   * sensor can add up to, times the tire without what the car shows of it, times the most that any pressure
-   * could make of what the car shows.
+   * No less than the weight of the cell of a wheel with a sensor, for less work: the most the sensor can add up
+   * to, times the tire without what the car shows of it, times the most that any pressure could make of that.
    */
-  atMost(evidence: Evidence, place: number, reading: Reading, system: System): number[] {
-    const { positions, car } = evidence;
-    const wheel = wheelAt(evidence, place);
-    const own = reading.own[place];
-    let rest = Number(isDeaf(system)) | (Number(system.cooled) << 1) | (system.otherSetNumber << 2);
-    rest |= (own ? wheel.replies.indexOf(own) + 1 : 0) << 5;
-    // Which positions hold what another wheel was heard to send is the reading's.
-    positions.forEach(({ held }, at) => (rest |= Number(isElsewhere(held, place, reading)) << (9 + at)));
-    const key = car.reception.length > 0 ? undefined : this.contents.ofAll(positions);
-    const make = () => this.row(evidence, place, reading, system);
-    return key === undefined ? make() : this.rows.get(this.contents.ofWheel(wheel), key, rest, make);
-  }
-
-  private row(evidence: Evidence, place: number, reading: Reading, system: System): number[] {
-    const bare = this.bareTotals(evidence, place, reading, system);
-    return evidence.positions.map((position) =>
-      this.mostOf({ evidence, place, position, reading, system }, bare),
-    );
-  }
-
-  /** … of the cell of one placing. */
   mostAt(placing: Placing): number {
-    const { evidence, place, reading, system } = placing;
-    return this.mostOf(placing, this.bareTotals(evidence, place, reading, system));
-  }
-
-  private mostOf(placing: Placing, bare: { none: number; tool: number }): number {
-    const { evidence, place, position } = placing;
-    const { silent, alive } = sensorAtMost(
-      evidence.context,
-      this.priors,
-      wheelAt(evidence, place),
-      position,
-      assumptionsOf(placing),
-      highestDensityOf(position),
+    const { evidence, place, position, reading, system } = placing;
+    const bare = this.bareTotals(evidence, place, reading, system);
+    const wheel = wheelAt(evidence, place);
+    const assumed = assumptionsOf(placing);
+    const { silent, alive } = this.bounds.get(
+      this.contents.ofSensor(wheel),
+      this.contents.ofPosition(position),
+      this.restOfSensor(placing, assumed),
+      () => {
+        const worth = highestDensityOf(position);
+        return sensorAtMost(evidence.context, this.priors, wheel, position, assumed, worth);
+      },
     );
     return silent * bare.none + alive * bare.tool;
   }
@@ -160,23 +137,30 @@ export class Cells {
     });
   }
 
-  private sensor({ evidence, place, position, system }: Placing, assumed: SensorAssumptions): SensorSums {
+  private sensor(placing: Placing, assumed: SensorAssumptions): SensorSums {
+    const { evidence, place, position } = placing;
     const wheel = wheelAt(evidence, place);
-    const own = assumed.own ? wheel.replies.indexOf(assumed.own) + 1 : 0;
-    const counted = assumed.checkIns ? this.contents.ofCounts(assumed.checkIns) : 0;
-    const quality = counted > 0 ? Math.round(system.driveQuality * 20) : 0;
-    const rest =
-      Number(assumed.heldIsElsewhere) |
-      (Number(assumed.deaf && speaksOfHearing(position)) << 1) |
-      (own << 2) |
-      (system.otherSetNumber << 6) |
-      (quality << 10) |
-      (counted << 15);
+    const rest = this.restOfSensor(placing, assumed);
     return this.sensors.get(this.contents.ofSensor(wheel), this.contents.ofHearing(position), rest, () => {
       const sums = new SensorSums();
       sensorStates(evidence.context, this.priors, wheel, position, assumed, sums);
       return sums;
     });
+  }
+
+  /** What the states of a sensor rest on beside the wheel and the position. */
+  private restOfSensor({ evidence, place, position, system }: Placing, assumed: SensorAssumptions): number {
+    const own = assumed.own ? wheelAt(evidence, place).replies.indexOf(assumed.own) + 1 : 0;
+    const counted = assumed.checkIns ? this.contents.ofCounts(assumed.checkIns) : 0;
+    const quality = counted > 0 ? Math.round(system.driveQuality * 20) : 0;
+    return (
+      Number(assumed.heldIsElsewhere) |
+      (Number(assumed.deaf && speaksOfHearing(position)) << 1) |
+      (own << 2) |
+      (system.otherSetNumber << 6) |
+      (quality << 10) |
+      (counted << 15)
+    );
   }
 
   private tire(evidence: Evidence, place: number, sensed: Sensed): Sums {

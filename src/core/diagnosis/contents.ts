@@ -9,8 +9,7 @@ export class Contents {
   private readonly tires = new WeakMap<object, number>();
   private readonly hearings = new WeakMap<object, number>();
   private readonly shows = new WeakMap<object, number>();
-  private readonly wheels = new WeakMap<object, number>();
-  private readonly cars = new WeakMap<object, number>();
+  private readonly positions = new WeakMap<object, number>();
   private readonly counts = new WeakMap<object, number>();
   private readonly turnings = new WeakMap<object, number>();
 
@@ -49,16 +48,12 @@ export class Contents {
     });
   }
 
-  /** All that was seen of a wheel. */
-  ofWheel(wheel: WheelEvidence): number {
-    return this.numbered(this.wheels, wheel, () => ['wheel', this.ofSensor(wheel), this.ofTire(wheel)]);
-  }
-
-  /** All that the car says of its positions. */
-  ofAll(positions: readonly PositionEvidence[]): number {
-    return this.numbered(this.cars, positions, () => [
-      'car',
-      positions.map((position) => [this.ofHearing(position), this.ofShown(position)]),
+  /** All that the car says of a position. */
+  ofPosition(position: PositionEvidence): number {
+    return this.numbered(this.positions, position, () => [
+      'position',
+      this.ofHearing(position),
+      this.ofShown(position),
     ]);
   }
 

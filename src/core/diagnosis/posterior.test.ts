@@ -286,11 +286,12 @@ describe('the posterior', () => {
         for (const reading of readingsOfScans(evidence, priors)) {
           for (const system of systemsOf(evidence, priors)) {
             evidence.wheels.forEach((_, place) => {
-              const most = cells.atMost(evidence, place, reading, system);
-              evidence.positions.forEach((position, at) => {
-                const cell = cells.ofSensor({ evidence, place, position, reading, system }, allRows);
+              evidence.positions.forEach((position) => {
+                const placing = { evidence, place, position, reading, system };
+                const most = cells.mostAt(placing);
+                const cell = cells.ofSensor(placing, allRows);
                 // Figures as small as the last ones a number can be are rounded by more than that.
-                expect(cell[causeCount - 1]).toBeLessThanOrEqual((most[at] ?? 0) * (1 + 1e-9) + 1e-300);
+                expect(cell[causeCount - 1]).toBeLessThanOrEqual(most * (1 + 1e-9) + 1e-300);
               });
             });
           }

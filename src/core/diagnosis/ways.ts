@@ -64,7 +64,9 @@ export function waysOf(
     systems.map((system, systemAt): Way => {
       const number = readingAt * systems.length + systemAt;
       const tires = free.map((place) => cells.ofTire(evidence, place, system));
-      const most = mostOf(evidence, coupled, reading, system, cells);
+      const most = coupled.map((_, wheel) =>
+        coupled.map((_, at) => mostAt({ reading, system }, { evidence, cells, coupled, free }, wheel, at)),
+      );
       coupled.forEach((place, at) => (scales[place] ||= Math.max(...(most[at] ?? []))));
       free.forEach((place, at) => (scales[place] ||= totalOfCell(tires[at])));
       let size = 1;
@@ -85,22 +87,6 @@ export function weightOf(reading: Reading, system: System, scales: readonly numb
 
 /** The weight of all states of a wheel. */
 export const totalOfCell = (cell: Cell | undefined): number => cell?.[causeCount - 1] ?? 0;
-
-/** By coupled wheel and position: no less than the weight of its cell. */
-function mostOf(
-  evidence: Evidence,
-  coupled: readonly number[],
-  reading: Reading,
-  system: System,
-  cells: Cells,
-): number[][] {
-  const direct = evidence.context.job.vehicle.tpms.kind === 'direct';
-  return coupled.map((place) => {
-    if (direct) return cells.atMost(evidence, place, reading, system);
-    const alone = cells.ofTurning(evidence, place, system)[causeCount - 1] ?? 0;
-    return coupled.map(() => alone);
-  });
-}
 
 /** No less than the weight of the cell of a wheel at a position. */
 export function mostAt(
