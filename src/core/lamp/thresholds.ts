@@ -31,12 +31,13 @@ export function thresholdsFor(job: Job, wheel: Position): Thresholds {
   const { tpms } = job.vehicle;
   const cold = placardKPa(job, wheel);
   const own = isTemporarySpare(job, wheel) ? undefined : tpms;
-  const ruled = cold === undefined ? undefined : lowByRegulation(job, wheel, cold);
+  const known = own?.lowOnKPa;
+  const ruled = known !== undefined || cold === undefined ? undefined : lowByRegulation(job, wheel, cold);
   return {
-    lowOnKPa: own?.lowOnKPa ?? ruled?.kPa,
+    lowOnKPa: known ?? ruled?.kPa,
     lowOffKPa: own?.lowOffKPa,
     highOnKPa: own?.highOnKPa ?? (cold === undefined ? undefined : overinflatedShare * cold),
-    basis: own?.lowOnKPa === undefined ? ruled?.basis : { kind: 'car' },
+    basis: known === undefined ? ruled?.basis : { kind: 'car' },
   };
 }
 
