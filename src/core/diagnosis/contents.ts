@@ -2,6 +2,9 @@ import type { PositionEvidence, WheelEvidence } from './evidence';
 import type { HearingSeen, SensorSeen } from './sensor-states';
 import type { ShownSeen, TireSeen } from './tire-states';
 
+/** The figures and words something rests on, in one row: so it is written down and compared fastest. Lists stand with their lengths. */
+type Content = (string | number | boolean | undefined)[];
+
 /** Numbers evidence by the part of its content that something rests on: what is equal there has one number. */
 export class Contents {
   private readonly numbers = new Map<string, number>();
@@ -16,10 +19,21 @@ export class Contents {
   /** What the states of its sensor rest on. */
   ofSensor(wheel: WheelEvidence): number {
     return this.numbered(this.sensors, wheel, () => {
-      const { signs, misses, ageYears, recordedId }: SensorSeen = wheel;
+      const { signs, misses, ageYears, recordedId, replies }: SensorSeen = wheel;
+      const own: Content = [
+        'sensor',
+        wheel.wheel,
+        ageYears,
+        recordedId,
+        signs.length,
+        ...signs,
+        misses.length,
+        ...misses,
+      ];
       // The pressures are the tire's.
-      const replies = wheel.replies.map((reply) => ({ ...reply, kPa: null }));
-      return ['sensor', wheel.wheel, signs, misses, ageYears, recordedId, replies];
+      for (const { id, frequencyMHz, family, battery, rssiDbm } of replies)
+        own.push(id, frequencyMHz, family, battery, rssiDbm);
+      return own;
     });
   }
 
@@ -27,16 +41,29 @@ export class Contents {
   ofTire(wheel: WheelEvidence): number {
     return this.numbered(this.tires, wheel, () => {
       const { gauge, gaugeBeforeScan, beforeFill, filledMs, scannedFirst, leak }: TireSeen = wheel;
-      const replies = wheel.replies.map(({ kPa }) => kPa);
-      return ['tire', wheel.wheel, gauge, gaugeBeforeScan, beforeFill, filledMs, scannedFirst, leak, replies];
+      const own: Content = [
+        'tire',
+        wheel.wheel,
+        gauge?.kPa,
+        gauge?.sdKPa,
+        gauge?.slip,
+        filledMs,
+        scannedFirst,
+      ];
+      own.push(gaugeBeforeScan?.kPa, gaugeBeforeScan?.sdKPa, leak.leaking, leak.sound, beforeFill.length);
+      for (const { kPa, sdKPa, ms } of beforeFill) own.push(kPa, sdKPa, ms);
+      for (const { kPa } of wheel.replies) own.push(kPa ?? undefined);
+      return own;
     });
   }
 
   /** What hearing a sensor at a position rests on. */
   ofHearing(position: PositionEvidence): number {
     return this.numbered(this.hearings, position, () => {
-      const { held, empty, codes, noCodes }: HearingSeen = position;
-      return ['hearing', held ?? String(held), empty, codes, noCodes, position.shown.length];
+      const { held, empty, codes, noCodes, shown }: HearingSeen = position;
+      const own: Content = ['hearing', held ?? String(held), noCodes, shown.length, empty.length, ...empty];
+      for (const { about, weight } of codes) own.push(about, weight);
+      return own;
     });
   }
 
@@ -44,7 +71,10 @@ export class Contents {
   ofShown(position: PositionEvidence): number {
     return this.numbered(this.shows, position, () => {
       const { shown, codes, noCodes }: ShownSeen = position;
-      return ['shown', shown, codes, noCodes];
+      const own: Content = ['shown', noCodes, shown.length];
+      for (const { kPa, sdKPa, ms } of shown) own.push(kPa, sdKPa, ms);
+      for (const { about, weight } of codes) own.push(about, weight);
+      return own;
     });
   }
 
@@ -68,11 +98,11 @@ export class Contents {
       'turning',
       this.ofTire(wheel),
       wheel.turns,
-      wheel.signs,
+      ...wheel.signs,
     ]);
   }
 
-  private numbered(known: WeakMap<object, number>, thing: object, content: () => unknown): number {
+  private numbered(known: WeakMap<object, number>, thing: object, content: () => Content): number {
     let number = known.get(thing);
     if (number === undefined) {
       const text = JSON.stringify(content());

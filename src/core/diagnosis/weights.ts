@@ -86,9 +86,11 @@ function withChange(
     case 'activation':
     case 'visual':
     case 'wheelspeed': {
-      const wheels = evidence.wheels.map((old) =>
-        old.wheel === changed.wheel ? withSameReplies(wheelEvidence(context, job, old.wheel), old) : old,
-      );
+      const wheels = evidence.wheels.map((old) => {
+        if (old.wheel !== changed.wheel) return old;
+        const now = wheelEvidence(context, job, old.wheel);
+        return changed.kind === 'activation' ? now : withSameReplies(now, old);
+      });
       const wheel = context.wheels.indexOf(changed.wheel);
       return { evidence: { ...evidence, wheels }, ledger: before, change: { wheel, positions: [] } };
     }
@@ -128,8 +130,10 @@ function withChange(
   }
 }
 
-/** What has not changed stays the same thing: what rests on it need not be worked out again. */
+/** What has not changed stays the same thing: what rests on it need not be worked out again. Only the pressures may have. */
 function withSameReplies(now: WheelEvidence, before: WheelEvidence): WheelEvidence {
-  const isSame = JSON.stringify(now.replies) === JSON.stringify(before.replies);
+  const isSame =
+    now.replies.length === before.replies.length &&
+    now.replies.every(({ kPa }, place) => kPa === before.replies[place]?.kPa);
   return isSame ? { ...now, replies: before.replies } : now;
 }
