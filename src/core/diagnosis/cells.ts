@@ -211,9 +211,13 @@ export class Cells {
       const plain = this.plainPlaces(evidence, place, sensed);
       const assumed = tireAssumptions(evidence, this.priors, place, sensed);
       const kept = keptFactor(position.shown);
-      return placesOf(wheel, { ...assumed, noneKept: true }).map((shares, curve) =>
-        shares.map((share, at) => share + kept * (plain[curve]?.[at] ?? 0)),
-      );
+      const places = placesOf(wheel, { ...assumed, noneKept: true });
+      places.forEach((shares, curve) => {
+        const ofKept = plain[curve] ?? [];
+        for (let at = 0; at < shares.length; at += 1)
+          shares[at] = (shares[at] ?? 0) + kept * (ofKept[at] ?? 0);
+      });
+      return places;
     });
   }
 

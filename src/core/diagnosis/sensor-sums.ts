@@ -57,12 +57,16 @@ export class SensorSums implements SensorSink {
 
   joinedWith(inaccurate: number, wanted: Wanted, tire: (accuracy: Accuracy, figures: Figures) => Sums): Sums {
     const cell = emptySums();
-    for (const group of this.groups) {
-      const figures = figureKinds[group.figures] ?? 'none';
+    for (const [kind, figures] of figureKinds.entries()) {
+      const groups = this.groups.filter((group) => group.figures === kind);
+      if (groups.length === 0) continue;
       // A sensor that is gone reads nothing, wrong or right.
       const off = figures === 'none' ? 0 : inaccurate;
-      this.join(cell, group, tire('sound', figures), 1 - off, wanted);
-      if (off > 0) this.join(cell, group, tire('off', figures), off, wanted);
+      const sound = tire('sound', figures);
+      for (const group of groups) this.join(cell, group, sound, 1 - off, wanted);
+      if (off === 0) continue;
+      const reading = tire('off', figures);
+      for (const group of groups) this.join(cell, group, reading, off, wanted);
     }
     return cell;
   }

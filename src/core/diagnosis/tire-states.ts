@@ -89,7 +89,7 @@ export function tireStates(
  */
 export type Places = readonly (readonly number[])[];
 
-export function placesOf(wheel: TireSeen, assumed: FigureAssumptions): Places {
+export function placesOf(wheel: TireSeen, assumed: FigureAssumptions): number[][] {
   const isOff = assumed.accuracy === 'off';
   const offsetVariance = (isOff ? model.inaccuracy.sdKPa : model.noise.sensorKPa) ** 2;
   const readings = readingsOf(wheel, assumed, offsetVariance);
