@@ -1,3 +1,4 @@
+import type { Reply } from '../job';
 import { Contents, Memo } from './contents';
 import type { Context, Evidence, PositionEvidence, WheelEvidence } from './evidence';
 import { model } from './model';
@@ -6,9 +7,11 @@ import type { Reading } from './own-ids';
 import { positionMaps, type PositionMap } from './position-maps';
 import type { Priors } from './priors';
 import {
+  answersOf,
   codeFactor,
   sensorAtMost,
   sensorStates,
+  type Answers,
   type Figures,
   type SensorAssumptions,
 } from './sensor-states';
@@ -37,6 +40,7 @@ export class Cells {
   private readonly places = new Memo<Places>();
   private readonly tires = new Memo<Sums>();
   private readonly alone = new Memo<Cell>();
+  private readonly answers = new Memo<Answers>();
   private readonly bounds = new Memo<{ silent: number; alive: number }>();
   private readonly totals = new Memo<{ none: number; tool: number }>();
   private orders: readonly PositionMap[] | undefined;
@@ -82,7 +86,8 @@ export class Cells {
       this.restOfSensor(placing, assumed),
       () => {
         const worth = highestDensityOf(position);
-        return sensorAtMost(evidence.context, this.priors, wheel, position, assumed, worth);
+        const answers = this.answersOf(placing, assumed);
+        return sensorAtMost(evidence.context, this.priors, wheel, position, assumed, worth, answers);
       },
     );
     return silent * bare.none + alive * bare.tool;
@@ -97,7 +102,7 @@ export class Cells {
   ): { none: number; tool: number } {
     const wheel = wheelAt(evidence, place);
     const own = reading.own[place];
-    const rest = Number(system.cooled) | ((own ? wheel.replies.indexOf(own) + 1 : 0) << 1);
+    const rest = Number(system.cooled) | (replyNumber(wheel, own) << 1);
     return this.totals.get(this.contents.ofTire(wheel), 0, rest, () => {
       const of = (replyKPa: number | undefined, accuracy: Accuracy) =>
         totalOf(this.tire(evidence, place, { ...bareTire(system), replyKPa, accuracy }));
@@ -143,14 +148,22 @@ export class Cells {
     const rest = this.restOfSensor(placing, assumed);
     return this.sensors.get(this.contents.ofSensor(wheel), this.contents.ofHearing(position), rest, () => {
       const sums = new SensorSums();
-      sensorStates(evidence.context, this.priors, wheel, position, assumed, sums);
+      const answers = this.answersOf(placing, assumed);
+      sensorStates(evidence.context, this.priors, wheel, position, assumed, sums, answers);
       return sums;
     });
   }
 
+  private answersOf({ evidence, place }: Placing, { own }: SensorAssumptions): Answers {
+    const wheel = wheelAt(evidence, place);
+    return this.answers.get(this.contents.ofSensor(wheel), 0, replyNumber(wheel, own), () =>
+      answersOf(evidence.context, this.priors, wheel, own),
+    );
+  }
+
   /** What the states of a sensor rest on beside the wheel and the position. */
   private restOfSensor({ evidence, place, position, system }: Placing, assumed: SensorAssumptions): number {
-    const own = assumed.own ? wheelAt(evidence, place).replies.indexOf(assumed.own) + 1 : 0;
+    const own = replyNumber(wheelAt(evidence, place), assumed.own);
     const counted = assumed.checkIns ? this.contents.ofCounts(assumed.checkIns) : 0;
     const quality = counted > 0 ? Math.round(system.driveQuality * 20) : 0;
     return (
@@ -227,6 +240,10 @@ export class Cells {
     return Number(system.cooled) | (Number(accuracy === 'off') << 1) | (reply << 2);
   }
 }
+
+/** The place of a reply among those of its wheel, from 1; 0: none. */
+const replyNumber = ({ replies }: WheelEvidence, reply: Reply | undefined): number =>
+  reply ? replies.indexOf(reply) + 1 : 0;
 
 interface CodeFactors {
   low: number;

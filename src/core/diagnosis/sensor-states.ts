@@ -49,8 +49,8 @@ export function sensorStates(
   position: HearingSeen,
   assumed: SensorAssumptions,
   sink: SensorSink,
+  tool: Answers = answersOf(context, priors, wheel, assumed.own),
 ): void {
-  const tool = answersOf(context, priors, wheel, assumed.own);
   const held = heldFactors(context, wheel, position, assumed);
   const { malfunction } = causeIndex;
   const unheard = unheardFactor(position, assumed);
@@ -106,8 +106,8 @@ export function sensorAtMost(
   position: HearingSeen,
   assumed: SensorAssumptions,
   worth: number,
+  tool: Answers,
 ): { silent: number; alive: number } {
-  const tool = answersOf(context, priors, wheel, assumed.own);
   const held = heldFactors(context, wheel, position, assumed);
   const unheard = unheardFactor(position, assumed);
   const heard = assumed.deaf ? 0 : heardFactor(position) * worth;
@@ -125,25 +125,19 @@ export function sensorAtMost(
 const chance = (prior: number, is: boolean): number => (is ? prior : 1 - prior);
 
 /** What the tool and the eye say of the sensor in a wheel, wherever the car has it. */
-interface Answers {
+export interface Answers {
   dead: number;
   absent: number;
   alive: { isEnding: boolean; isWrong: boolean; findings: number; weight: number }[];
 }
 
-/** Prior times likelihood of the tries, the reply and the stem, by condition. Worked out once for each reading of the scan. */
-function answersOf(context: Context, priors: Priors, wheel: SensorSeen, own: Reply | undefined): Answers {
-  let byOwn = answersByWheel.get(wheel);
-  if (!byOwn) answersByWheel.set(wheel, (byOwn = new Map<Reply | undefined, Answers>()));
-  let answers = byOwn.get(own);
-  if (!answers) byOwn.set(own, (answers = weighAnswers(context, priors, wheel, own)));
-  return answers;
-}
-
-/** Evidence belongs to one judgement, with one set of priors: the wheel is key enough. */
-const answersByWheel = new WeakMap<SensorSeen, Map<Reply | undefined, Answers>>();
-
-function weighAnswers(context: Context, priors: Priors, wheel: SensorSeen, own: Reply | undefined): Answers {
+/** Prior times likelihood of the tries, the reply and the stem, by condition. */
+export function answersOf(
+  context: Context,
+  priors: Priors,
+  wheel: SensorSeen,
+  own: Reply | undefined,
+): Answers {
   const { dead, ending } = priors.battery(wheel.ageYears);
   const absent = wheel.recordedId === undefined ? priors.absent : priors.absent * model.held.recordDoubted;
   const alive = Math.max(0, 1 - dead - absent);
