@@ -93,12 +93,16 @@ export function placesOf(wheel: TireSeen, assumed: FigureAssumptions): number[][
   const isOff = assumed.accuracy === 'off';
   const offsetVariance = (isOff ? model.inaccuracy.sdKPa : model.noise.sensorKPa) ** 2;
   const readings = readingsOf(wheel, assumed, offsetVariance);
+  // Filled anew for each curve and reading: this is gone through more often than anything else.
+  const belief: Belief = { mean: 0, variance: 0, evidence: 0, gaugedMean: 0, gaugedVariance: 0 };
+  const off: Off | undefined = isOff ? { outside: 0, low: 0, between: 0 } : undefined;
   return curvesOf(wheel, assumed).map((curve) => {
     const shares = zeros(wheel.bands.length * (isOff ? offFigures : 1));
     for (const reading of readings) {
-      const belief = combine(curve, reading, offsetVariance);
-      if (belief.evidence > 0)
-        spread(wheel, belief, isOff ? offOf(wheel, belief, reading, offsetVariance) : undefined, shares);
+      combine(curve, reading, offsetVariance, belief);
+      if (belief.evidence <= 0) continue;
+      if (off) readOff(wheel, belief, reading, offsetVariance, off);
+      spread(wheel, belief, off, shares);
     }
     return shares;
   });
@@ -162,17 +166,14 @@ interface Reading {
 
 function readingsOf(wheel: TireSeen, assumed: FigureAssumptions, offsetVariance: number): Reading[] {
   const readings: Reading[] = [];
-  for (const read of gaugesOf(wheel)) {
-    for (const scan of scansOf(wheel, assumed.replyKPa, offsetVariance)) {
-      for (const show of showsOf(wheel, assumed, offsetVariance)) {
-        const joined = joint(scan.reply, show.figures);
-        readings.push({
-          weight: read.weight * scan.weight * show.weight * joined.agreement,
-          gauge: read.gauge,
-          sensor: joined.figure,
-          earlier: scan.earlier,
-        });
-      }
+  const gauges = gaugesOf(wheel);
+  const shows = showsOf(wheel, assumed, offsetVariance);
+  for (const scan of scansOf(wheel, assumed.replyKPa, offsetVariance)) {
+    for (const show of shows) {
+      const { figure: sensor, agreement } = joint(scan.reply, show.figures);
+      const weight = scan.weight * show.weight * agreement;
+      for (const read of gauges)
+        readings.push({ weight: read.weight * weight, gauge: read.gauge, sensor, earlier: scan.earlier });
     }
   }
   return readings;
@@ -271,7 +272,12 @@ interface Belief {
   gaugedVariance: number;
 }
 
-function combine(curve: Curve, { weight, gauge, sensor }: Reading, offsetVariance: number): Belief {
+function combine(
+  curve: Curve,
+  { weight, gauge, sensor }: Reading,
+  offsetVariance: number,
+  belief: Belief,
+): void {
   let mean = curve.meanKPa;
   let variance = curve.variance;
   let evidence = weight;
@@ -281,15 +287,17 @@ function combine(curve: Curve, { weight, gauge, sensor }: Reading, offsetVarianc
     mean += (variance / (variance + error)) * (gauge.kPa - mean);
     variance *= error / (variance + error);
   }
-  const gaugedMean = mean;
-  const gaugedVariance = variance;
+  belief.gaugedMean = mean;
+  belief.gaugedVariance = variance;
   if (sensor) {
     const error = sensor.sdKPa ** 2 + offsetVariance;
     evidence *= normalDensity(sensor.kPa - mean, variance + error);
     mean += (variance / (variance + error)) * (sensor.kPa - mean);
     variance *= error / (variance + error);
   }
-  return { mean, variance, evidence, gaugedMean, gaugedVariance };
+  belief.mean = mean;
+  belief.variance = variance;
+  belief.evidence = evidence;
 }
 
 /** Of a sensor that is off: the chance that it is off by more than counts, and what the lamp makes of its figure. */
@@ -299,26 +307,27 @@ interface Off {
   between: number;
 }
 
-function offOf(
+function readOff(
   { lines }: TireSeen,
   { gaugedMean, gaugedVariance }: Belief,
   { sensor, earlier }: Reading,
   offsetVariance: number,
-): Off {
+  off: Off,
+): void {
   const limit = model.inaccuracy.moreThanKPa + model.noise.showsInStepsOfKPa / 2;
   const difference = sensor ? sensor.kPa - gaugedMean : (earlier?.differenceKPa ?? 0);
   const error = sensor ? gaugedVariance + sensor.sdKPa ** 2 : (earlier?.variance ?? Number.POSITIVE_INFINITY);
   const gain = offsetVariance / (offsetVariance + error);
   const sd = Math.sqrt(offsetVariance * (1 - gain));
-  const outside =
+  off.outside =
     1 - normalBelow((limit - gain * difference) / sd) + normalBelow((-limit - gain * difference) / sd);
   // The lamp goes by the sensor's figure, not by the tire.
   const figure = gaugedVariance + offsetVariance;
   const heard = sensor ? figure / (figure + sensor.sdKPa ** 2) : 0;
   const figureMean = gaugedMean + heard * ((sensor?.kPa ?? 0) - gaugedMean);
   const figureSd = Math.sqrt(figure * (1 - heard));
-  const low = belowLine(lines.low, figureMean, figureSd);
-  return { outside, low, between: belowLine(lines.off, figureMean, figureSd) - low };
+  off.low = belowLine(lines.low, figureMean, figureSd);
+  off.between = belowLine(lines.off, figureMean, figureSd) - off.low;
 }
 
 /** A line that is not known lies at minus or plus infinity. */
