@@ -38,13 +38,23 @@ export function nextTests(judgement: Judgement): NextTest[] {
         ...(wheel && { wheel }),
         minutes: cost,
         bits,
-        ...(main && { about: { code: main.code, wheels: main.wheel ? [main.wheel] : [] } }),
+        ...(main && { about: { code: main.code, wheels: wheelsOf(main, worth) } }),
         savesMinutes: saved - cost,
       };
     })
     .filter(({ bits }) => bits > leastBits)
     .sort((a, b) => b.bits / b.minutes - a.bits / a.minutes);
 }
+
+/** The wheels of the question that is worth most, and of those like it that are worth about as much: none stands out. */
+const wheelsOf = (main: Question, worth: readonly Question[]): Position[] =>
+  worth.flatMap((question) =>
+    question.code === main.code && question.wheel && saving(question) >= aboutAsMuch * saving(main)
+      ? [question.wheel]
+      : [],
+  );
+
+const aboutAsMuch = 0.95;
 
 /** Less than this is no answer worth a walk (judgement). */
 const leastBits = 0.001;

@@ -279,3 +279,23 @@ describe('displayed pressures', () => {
     expect(found(jobWith(seen)).join()).not.toContain('swapped');
   });
 });
+
+describe('what to check next', () => {
+  const registryTells = (service: Job['service'], ...seen: Observation[]) =>
+    assess(jobWith([lamp(0, 'flash-then-steady'), ...seen], { service })).nextTests.find(
+      ({ test }) => test === 'registry',
+    )?.about;
+
+  it('names every wheel that reading the car tells as much about: none stands out before any was woken', () => {
+    expect(registryTells({ kind: 'sensor-replaced', hoursAgo: 30 })).toEqual({
+      code: 'id-not-registered',
+      wheels: ['LF', 'RF', 'RR', 'LR'],
+    });
+  });
+
+  it('names the one wheel that stands out', () => {
+    const seen = scans(1, { RR: [silent(1, 'RR'), silent(2, 'RR', 'continuous')] });
+    const about = registryTells({ kind: 'sensor-replaced', hoursAgo: 30 }, ...seen);
+    expect(about?.wheels.length).toBeLessThan(4);
+  });
+});

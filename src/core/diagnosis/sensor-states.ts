@@ -326,7 +326,11 @@ function heldFactors(
     unregistered: isOwn
       ? 0
       : (1 - empty) *
-        (heldIsElsewhere ? doubled / byChance : own ? otherIdFactor(context, own.id, held, byChance) : 1),
+        (heldIsElsewhere
+          ? doubled / byChance
+          : own
+            ? otherIdFactor(context, own.id, held, byChance)
+            : earlierIdFactor(wheel, held, byChance)),
   };
 }
 
@@ -351,6 +355,10 @@ function otherIdFactor({ filedIds }: Context, own: string, held: string, byChanc
   const batch = distance !== undefined && distance <= batchSpan ? sameBatch / (2 * batchSpan) / byChance : 0;
   return filed + batch + 1;
 }
+
+/** An ID that is held where an unheard sensor was never learned: that of the one before it, where the record still names that, or any. */
+const earlierIdFactor = ({ recordedId }: SensorSeen, held: string, byChance: number): number =>
+  (recordedId === held ? model.held.onFile / byChance : 0) + 1;
 
 /** Likelihood of the check-ins counted: beta-binomial, by what gets through on this drive. */
 function checkInFactor({ checkIns, driveQuality }: SensorAssumptions, isIntermittent: boolean): number {

@@ -497,6 +497,12 @@ describe('a sensor', () => {
 
 describe('an ID', () => {
   on(
+    'held as the record names it, where a sensor was replaced since and the car hears none: not known to be dead',
+    [[lamp(0, 'flash-then-steady')], [registry(1)], [dtc('no-signal', 'RR')]],
+    { not: ['sensor-silent', 'id-not-registered'] },
+    { ...aged(4), service: { kind: 'sensor-replaced', hoursAgo: 60 } },
+  );
+  on(
     'of a new sensor that was never learned',
     [flashing, gauges(1), scans(3, { RR: [heard(3, 'RR', { id: '90FFE0A1' })] }), [registry(8)]],
     { is: { 'id-not-registered': ['RR'] }, not: ['id-mistyped'] },
