@@ -1,5 +1,6 @@
 import type { Job } from '../src/core/job';
 import { parseJob } from '../src/core/job/schema';
+import { direct } from '../tests/support/car';
 
 /**
  * A made-up job with all there is to see: five wheels with sensors, stems looked at, gauged, woken, the car
@@ -32,18 +33,7 @@ export function fullJob(inTrouble: boolean): Job {
       label: 'Corriente Vela',
       modelYear: 2019,
       odometerKm: 80_000,
-      tpms: {
-        kind: 'direct',
-        positions: wheels,
-        frequencyMHz: 433.92,
-        family: 'kestrel',
-        idDigits: 8,
-        locates: true,
-        wakeSpeedKmh: 40,
-        lowOnKPa: 175,
-        lowOffKPa: 200,
-        highOnKPa: 330,
-      },
+      tpms: { ...direct, positions: wheels },
     },
     placard: [
       { position: 'front', size: '215/55R17', coldKPa: 230 },

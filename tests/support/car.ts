@@ -11,7 +11,7 @@ export const ids: Record<Position, string> = {
 };
 export const placard: Record<Position, number> = { LF: 230, RF: 230, RR: 220, LR: 220, SP: 420 };
 
-const direct: Tpms = {
+export const direct: Tpms = {
   kind: 'direct',
   positions: [...roadWheels],
   frequencyMHz: 433.92,
