@@ -1,4 +1,5 @@
-import { partName, partsOf, faultsOf, samePart, type Confirmed } from '../core/confirmed';
+import { partName, partsOf, samePart, type Confirmed } from '../core/confirmed';
+import { faultsOf } from '../core/finding';
 import { addExperience, type Experience } from '../core/diagnosis';
 import { experienceOf } from '../core/diagnosis/counting';
 import { model } from '../core/diagnosis/model';
@@ -60,7 +61,7 @@ export async function confirmIn(
   for (const [index, { was, ...part }] of asked.parts.entries()) {
     const isThere = known.some((other) => samePart(other, part));
     const isTwice = asked.parts.findIndex((other) => samePart(other, part)) !== index;
-    if (!isThere || isTwice || (was !== 'in-order' && !faultsOf[part.part].includes(was))) {
+    if (!isThere || isTwice || (was !== 'in-order' && !faultsOf(part.part).includes(was))) {
       return failure(
         'unknown-part',
         `"${partName(part)}: ${was}" cannot be said of this car, or was said twice. Choose it from the list.`,

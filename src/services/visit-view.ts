@@ -1,5 +1,6 @@
 import { findingsHeld } from '../core/assessment';
-import { assess, titleOf, toRead, type Experience } from '../core/diagnosis';
+import { assess, type Experience } from '../core/diagnosis';
+import { titleOf, toRead } from '../core/finding';
 import { withTrust, type Instrument } from '../core/gauge';
 import { toJobFile } from '../core/job/record';
 import { latest, allOf } from '../core/job';

@@ -1,38 +1,7 @@
+import type { FindingCode } from '../finding';
 import type { Position } from '../wheel';
 
-/** The vocabulary of an assessment. The schema in `./schema` is built from these lists. */
-export const findingCodes = [
-  'tire-low',
-  'tire-underinflated',
-  'tire-overinflated',
-  'tire-leaking',
-  'temperature-drop',
-  'lamp-latched',
-  'sensor-silent',
-  'sensor-absent',
-  'sensor-battery-low',
-  'sensor-inaccurate',
-  'sensor-wrong-type',
-  'sensor-intermittent',
-  'id-not-registered',
-  'id-mistyped',
-  'id-duplicate',
-  'positions-swapped',
-  'cross-read',
-  'other-set-registered',
-  'receiver-fault',
-  'sensors-asleep',
-  'system-disabled',
-  'waiting-for-drive',
-  'supply-voltage-low',
-  'baseline-not-set',
-  'wheel-speed-sensor-fault',
-  'rolling-radius-off',
-  'no-fault',
-] as const;
-
-export type FindingCode = (typeof findingCodes)[number];
-
+/** The vocabulary of an assessment. The schema in `./schema` is built from these lists and the catalogue of findings. */
 export const lampMeanings = ['none', 'low-pressure', 'malfunction', 'intermittent', 'not-working'] as const;
 export type LampMeaning = (typeof lampMeanings)[number];
 

@@ -1,6 +1,7 @@
 import { z } from 'zod';
+import { findingCodes } from '../finding';
 import { walkingOrder } from '../wheel';
-import { findingCodes, lampMeanings, tests } from '.';
+import { lampMeanings, tests } from '.';
 
 /** The open assessment, `hacienda.assessment/1`: what follows from a job. */
 

@@ -1,4 +1,4 @@
-import type { FindingCode } from '../assessment';
+import { recordOf, type FindingCode, type FindingRecord } from '../finding';
 import type { Job } from '../job';
 
 /** Cautions of the trade (common practice). They defer to local codes, the maker and licensed practice. */
@@ -7,22 +7,16 @@ import type { Job } from '../job';
 export const fillingCaution =
   'Clip-on chuck, stand clear of the sidewall, never above the maximum on the sidewall. Never bleed a hot tire.';
 
-const wheelWork: readonly FindingCode[] = [
-  'tire-leaking',
-  'sensor-silent',
-  'sensor-absent',
-  'sensor-battery-low',
-  'sensor-inaccurate',
-  'sensor-wrong-type',
-  'sensor-intermittent',
-  'rolling-radius-off',
-];
+/** What to mind while working, by what the work is. */
+const ofWork: Record<NonNullable<FindingRecord['caution']>, string> = {
+  'wheel-work':
+    'Parking brake, chocks, rated stands. Let the tire down fully through the core before the stem is loosened or the bead broken. Nut and core to the maker’s torque. On a high-voltage vehicle only trained people go beyond the wheel. Local codes and the vehicle maker’s procedure come first.',
+};
 
 /** What to mind while working on a finding, where its work can hurt somebody. */
 export function cautionForWork(code: FindingCode): string | undefined {
-  return wheelWork.includes(code)
-    ? 'Parking brake, chocks, rated stands. Let the tire down fully through the core before the stem is loosened or the bead broken. Nut and core to the maker’s torque. On a high-voltage vehicle only trained people go beyond the wheel. Local codes and the vehicle maker’s procedure come first.'
-    : undefined;
+  const { caution } = recordOf(code);
+  return caution && ofWork[caution];
 }
 
 /** What the customer takes along, each with where it applies. */

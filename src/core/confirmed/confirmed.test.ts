@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { gauge, gauges, heard, jobWith, lamp, minute, silent } from '../../../tests/support/car';
-import { confirmedOf, faultsOf, partName, partsOf } from '.';
-import { findingCodes } from '../assessment';
+import { confirmedOf, partName, partsOf } from '.';
+import { faultsOf, findingCodes, partKinds } from '../finding';
 import { experienceOf } from '../diagnosis/counting';
 import { historyMayMoveBy } from '../diagnosis/experience';
 import { contextOf } from '../diagnosis/evidence';
@@ -29,7 +29,7 @@ describe('the parts of a car', () => {
   });
 
   it('have between them each fault the model has a chance for, once', () => {
-    const faults = Object.values(faultsOf).flat();
+    const faults = partKinds.flatMap(faultsOf);
     expect(new Set(faults).size).toBe(faults.length);
     expect([...faults].sort()).toEqual(findingCodes.filter((code) => plainChance(code) !== undefined).sort());
   });
@@ -41,7 +41,7 @@ describe('the chance of a fault before anything was seen', () => {
 
   it('of a plain part is the usual one, for every fault there is', () => {
     const chanceOf = chancesOf({ otherSets: [{ label: 'winter', ids: ['51A00001'] }] });
-    for (const code of Object.values(faultsOf).flat()) {
+    for (const code of partKinds.flatMap(faultsOf)) {
       expect(chanceOf(code, 'LF'), code).toBeCloseTo(plainChance(code) ?? Number.NaN, 9);
     }
   });

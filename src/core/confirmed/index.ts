@@ -1,11 +1,9 @@
 import type { z } from 'zod';
-import type { FindingCode } from '../assessment';
+import type { PartKind } from '../finding';
 import type { Job } from '../job';
 import { monitoredWheels, wheelsOf } from '../placard';
 import { listWheels, roadWheels, type Position } from '../wheel';
-import type { confirmationSchema, confirmedSchema, PartKind } from './schema';
-
-export { partKinds, type PartKind } from './schema';
+import type { confirmationSchema, confirmedSchema } from './schema';
 
 /** A part of a car that can be at fault by itself. */
 export interface Part {
@@ -19,41 +17,24 @@ export type Confirmed = z.infer<typeof confirmedSchema>;
 /** What somebody said of a car's parts. The latest of a job holds; without parts it takes back what was said. */
 export type Confirmation = z.infer<typeof confirmationSchema>;
 
-/** The faults each part can have. Pressures are no faults: they are measured. */
-export const faultsOf: Record<PartKind, readonly FindingCode[]> = {
-  tire: ['tire-leaking'],
-  sensor: [
-    'sensor-silent',
-    'sensor-absent',
-    'sensor-battery-low',
-    'sensor-inaccurate',
-    'sensor-wrong-type',
-    'sensor-intermittent',
-  ],
-  id: ['id-not-registered', 'id-mistyped'],
-  order: ['positions-swapped', 'other-set-registered'],
-  receiver: ['receiver-fault'],
-  lamp: ['system-disabled'],
-  rolling: ['rolling-radius-off'],
-  reference: ['baseline-not-set'],
-  'wheel-speed': ['wheel-speed-sensor-fault'],
+/** What each is called, and whether every wheel has one. */
+const parts: Record<PartKind, { name: string; perWheel: boolean }> = {
+  tire: { name: 'Tire', perWheel: true },
+  sensor: { name: 'Sensor', perWheel: true },
+  id: { name: 'ID in the car', perWheel: true },
+  order: { name: 'Order of the wheels', perWheel: false },
+  receiver: { name: 'Receiver', perWheel: false },
+  lamp: { name: 'Lamp', perWheel: false },
+  rolling: { name: 'Size and wear', perWheel: true },
+  reference: { name: 'Stored reference', perWheel: false },
+  'wheel-speed': { name: 'Wheel-speed sensors', perWheel: false },
 };
 
-const partWords: Record<PartKind, string> = {
-  tire: 'Tire',
-  sensor: 'Sensor',
-  id: 'ID in the car',
-  order: 'Order of the wheels',
-  receiver: 'Receiver',
-  lamp: 'Lamp',
-  rolling: 'Size and wear',
-  reference: 'Stored reference',
-  'wheel-speed': 'Wheel-speed sensors',
-};
+export const isPerWheel = (kind: PartKind): boolean => parts[kind].perWheel;
 
 /** "Sensor, LR". */
 export const partName = ({ part, wheel }: Part): string =>
-  [partWords[part], wheel && listWheels([wheel])].filter(Boolean).join(', ');
+  [parts[part].name, wheel && listWheels([wheel])].filter(Boolean).join(', ');
 
 export const samePart = (one: Part, other: Part): boolean =>
   one.part === other.part && one.wheel === other.wheel;

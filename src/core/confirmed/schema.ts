@@ -1,20 +1,6 @@
 import { z } from 'zod';
-import { findingCodes } from '../assessment';
+import { findingCodes, partKinds } from '../finding';
 import { walkingOrder } from '../wheel';
-
-/** The parts of a car that can be at fault by themselves. */
-export const partKinds = [
-  'tire',
-  'sensor',
-  'id',
-  'order',
-  'receiver',
-  'lamp',
-  'rolling',
-  'reference',
-  'wheel-speed',
-] as const;
-export type PartKind = (typeof partKinds)[number];
 
 export const confirmedSchema = z.object({
   part: z.enum(partKinds),

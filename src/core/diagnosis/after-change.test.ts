@@ -23,7 +23,8 @@ import { evidenceOf } from './evidence';
 import { carFacts } from './tally';
 import { posteriorOf, type Posterior } from './posterior';
 import { priorsFor } from './priors';
-import { allRows, wheelFindings } from './states';
+import { wheelFindings } from '../finding';
+import { allRows } from './states';
 import { judgeChange } from './weights';
 
 const looked: Observation[] = roadWheels.map((wheel) => ({

@@ -14,7 +14,7 @@ import {
   silent,
 } from '../../../tests/support/car';
 import { assessmentSchema } from '../assessment/schema';
-import { findingCodes, holds } from '../assessment';
+import { holds } from '../assessment';
 import type { Job, Observation } from '../job';
 import { jobSchema } from '../job/schema';
 import { columnsOf } from '../ledger/column';
@@ -22,7 +22,6 @@ import { proofOf } from '../proof';
 import { sheetOf } from '../sheet';
 import { nextMove, stationOf, stations } from '../visit';
 import type { Position } from '../wheel';
-import { isCalm, titleOf, wording } from './wording';
 import { decibans } from './weights';
 import { assess } from '.';
 
@@ -143,29 +142,6 @@ describe('an assessment', () => {
     expect(decision.verdict).toBe('check-first');
     const all = [lamp(0, 'off'), ...gauges(1), ...scans(2), registry(3), ...lives(4, undefined, 62)];
     expect(assess(jobWith(all)).decision).toMatchObject({ verdict: 'act', on: [] });
-  });
-});
-
-describe('the wording', () => {
-  it('has a title and a sentence that says what to do for every finding', () => {
-    for (const code of findingCodes) {
-      expect(wording[code].title.length, code).toBeGreaterThan(5);
-      expect(wording[code].action, code).toMatch(/^[A-Z].*\.$/);
-    }
-  });
-
-  it('never offers to switch monitoring off', () => {
-    const all = Object.values(wording).map(({ title, action }) => `${title} ${action}`);
-    expect(all.filter((text) => /switch.* off|disable|bypass|defeat|code out/i.test(text))).toEqual([]);
-  });
-
-  it('names the wheels in walking order', () => {
-    expect(titleOf({ code: 'tire-low', wheels: ['LF', 'RR'] })).toBe('Tire low: LF and RR');
-    expect(titleOf({ code: 'receiver-fault', wheels: [] })).toBe('The car hears nothing');
-  });
-
-  it('knows which findings blame nothing', () => {
-    expect(findingCodes.filter(isCalm)).toEqual(['sensors-asleep', 'waiting-for-drive', 'no-fault']);
   });
 });
 

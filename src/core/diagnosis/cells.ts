@@ -67,7 +67,7 @@ export class Cells {
     const sums = this.sensor(placing, assumed);
     const wheel = this.contents.ofTire(wheelAt(evidence, place));
     return sums.cells.get(wheel, this.contents.ofShown(position), Number(system.cooled), () =>
-      accumulate(sums.joinedWith(this.priors.inaccurate, wanted, tire), wanted),
+      accumulate(sums.joinedWith(this.priors.of['sensor-inaccurate'], wanted, tire), wanted),
     );
   }
 
@@ -106,7 +106,7 @@ export class Cells {
     return this.totals.get(this.contents.ofTire(wheel), 0, rest, () => {
       const of = (replyKPa: number | undefined, accuracy: Accuracy) =>
         totalOf(this.tire(evidence, place, { ...bareTire(system), replyKPa, accuracy }));
-      const { inaccurate } = this.priors;
+      const inaccurate = this.priors.of['sensor-inaccurate'];
       const reply = own?.kPa ?? undefined;
       const none = of(undefined, 'sound');
       // Without a figure, how well it reads weighs nothing.
@@ -321,7 +321,7 @@ function tireAssumptions(
     cooledToKPa: cooledKPa(context, place),
     replyKPa,
     shown: heard && position ? position.shown : nothingShown,
-    leakingPrior: priors.leaking,
+    leakingPrior: priors.of['tire-leaking'],
   };
 }
 

@@ -1,4 +1,4 @@
-import { findingCodes, type FindingCode } from '../assessment';
+import { findingCodes, recordOf, type FindingCode, type WheelFinding } from '../finding';
 import type { Ledger } from '../ledger';
 import { doublyRegistered } from '../registration';
 import { inWalkingOrder, roadWheels, type Position } from '../wheel';
@@ -6,7 +6,7 @@ import type { Evidence } from './evidence';
 import { model } from './model';
 import { normalBelow } from './normal';
 import type { Posterior } from './posterior';
-import { wheelFindings, type WheelFinding } from './states';
+import type { CarFact } from './tally';
 
 /** Something that may be said of a wheel, or of the car where no wheel is named, with its chance. */
 export interface Claim {
@@ -26,78 +26,86 @@ export interface Judgement {
 export function claimsFrom(judgement: Judgement): Claim[] {
   const wheels = judgement.evidence.context.wheels;
   return findingCodes.flatMap((code) => {
-    const of = ofCar.has(code)
-      ? [undefined]
-      : code === 'temperature-drop'
-        ? inWalkingOrder(roadWheels)
-        : wheels;
-    return of.map((wheel) => ({ code, wheel, chance: chanceOf(judgement, code, wheel) }));
+    // The spare need not have gone with the cold.
+    const of = code === 'temperature-drop' ? inWalkingOrder(roadWheels) : wheels;
+    return (recordOf(code).scope === 'car' ? [undefined] : of).map((wheel) => ({
+      code,
+      wheel,
+      chance: chanceOf(judgement, code, wheel),
+    }));
   });
 }
 
-/** Findings about the car, not about one of its wheels. */
-const ofCar: ReadonlySet<FindingCode> = new Set([
-  'other-set-registered',
-  'receiver-fault',
-  'system-disabled',
-  'waiting-for-drive',
-  'supply-voltage-low',
-  'baseline-not-set',
-  'wheel-speed-sensor-fault',
-  'no-fault',
-]);
-
-const isOfWheel = (code: FindingCode): code is WheelFinding =>
-  (wheelFindings as readonly string[]).includes(code);
-
 /** The chance that a finding is true at a wheel; of the car where it is about the car. */
-export function chanceOf(
-  { evidence, ledger, posterior }: Judgement,
-  code: FindingCode,
-  wheel?: Position,
-): number {
-  const { context, car } = evidence;
-  const { kind } = context.job.vehicle.tpms;
+export function chanceOf(judgement: Judgement, code: FindingCode, wheel?: Position): number {
+  const { context, wheels } = judgement.evidence;
   const place = wheel ? context.wheels.indexOf(wheel) : -1;
-  const monitored = evidence.wheels[place]?.monitored ?? false;
-  switch (code) {
-    case 'temperature-drop':
-      return posterior.car('cooled');
-    case 'lamp-latched':
-      return car.lamp?.state === 'steady' ? posterior.wheel(code, place) : 0;
-    case 'positions-swapped':
-      return posterior.moved(place);
-    case 'cross-read':
-      return monitored ? posterior.misheard(place) : 0;
-    case 'id-duplicate': {
-      const held = wheel && doublyRegistered(ledger).some((wheels) => wheels.includes(wheel));
-      return monitored ? Math.max(posterior.twin(place), held ? model.faults.asRead : 0) : 0;
-    }
-    case 'sensors-asleep':
-      return monitored ? asleep(posterior, evidence, place) : 0;
-    case 'other-set-registered':
-      return posterior.car('otherSet');
-    case 'receiver-fault':
-      return posterior.car('receiverFault');
-    case 'waiting-for-drive':
-      return posterior.car('pending');
-    case 'system-disabled':
-      return kind === 'none' ? 0 : posterior.car('lampDark');
-    case 'baseline-not-set':
-      return posterior.car('baselineNotSet');
-    case 'wheel-speed-sensor-fault':
-      return posterior.car('wheelSpeedFault');
-    case 'supply-voltage-low':
-      return supplyLow(ledger);
-    case 'no-fault':
-      return allLookedAt(evidence, ledger) ? posterior.car('sound') * (1 - supplyLow(ledger)) : 0;
-    default:
-      return isOfWheel(code) && place >= 0 ? posterior.wheel(code, place) : 0;
-  }
+  const monitored = wheels[place]?.monitored ?? false;
+  return chances[code]({ ...judgement, wheel, place, monitored });
 }
 
+/** What a chance is read off: the judgement, and the wheel that is asked about. */
+interface Asked extends Judgement {
+  wheel: Position | undefined;
+  /** Of the wheel in the evidence; -1 where the finding is about the car. */
+  place: number;
+  monitored: boolean;
+}
+
+type Chance = (asked: Asked) => number;
+
+const ofWheel =
+  (code: WheelFinding): Chance =>
+  ({ posterior, place }) =>
+    place >= 0 ? posterior.wheel(code, place) : 0;
+const ofCar =
+  (fact: CarFact): Chance =>
+  ({ posterior }) =>
+    posterior.car(fact);
+const whereMonitored =
+  (chance: Chance): Chance =>
+  (asked) =>
+    asked.monitored ? chance(asked) : 0;
+
+/** How each finding is read off the judgement. */
+const chances: Record<FindingCode, Chance> = {
+  'tire-low': ofWheel('tire-low'),
+  'tire-underinflated': ofWheel('tire-underinflated'),
+  'tire-overinflated': ofWheel('tire-overinflated'),
+  'tire-leaking': ofWheel('tire-leaking'),
+  'temperature-drop': ofCar('cooled'),
+  'lamp-latched': (asked) =>
+    asked.evidence.car.lamp?.state === 'steady' ? ofWheel('lamp-latched')(asked) : 0,
+  'rolling-radius-off': ofWheel('rolling-radius-off'),
+  'sensor-silent': ofWheel('sensor-silent'),
+  'sensor-absent': ofWheel('sensor-absent'),
+  'sensor-battery-low': ofWheel('sensor-battery-low'),
+  'sensor-inaccurate': ofWheel('sensor-inaccurate'),
+  'sensor-wrong-type': ofWheel('sensor-wrong-type'),
+  'sensor-intermittent': ofWheel('sensor-intermittent'),
+  'cross-read': whereMonitored(({ posterior, place }) => posterior.misheard(place)),
+  'sensors-asleep': whereMonitored(asleep),
+  'id-not-registered': ofWheel('id-not-registered'),
+  'id-mistyped': ofWheel('id-mistyped'),
+  'id-duplicate': whereMonitored(({ posterior, ledger, wheel, place }) => {
+    const held = wheel && doublyRegistered(ledger).some((wheels) => wheels.includes(wheel));
+    return Math.max(posterior.twin(place), held ? model.faults.asRead : 0);
+  }),
+  'positions-swapped': ({ posterior, place }) => posterior.moved(place),
+  'other-set-registered': ofCar('otherSet'),
+  'receiver-fault': ofCar('receiverFault'),
+  'system-disabled': ({ posterior, evidence }) =>
+    evidence.context.job.vehicle.tpms.kind === 'none' ? 0 : posterior.car('lampDark'),
+  'waiting-for-drive': ofCar('pending'),
+  'supply-voltage-low': ({ ledger }) => supplyLow(ledger),
+  'baseline-not-set': ofCar('baselineNotSet'),
+  'wheel-speed-sensor-fault': ofCar('wheelSpeedFault'),
+  'no-fault': ({ posterior, evidence, ledger }) =>
+    allLookedAt(evidence, ledger) ? posterior.car('sound') * (1 - supplyLow(ledger)) : 0,
+};
+
 /** Nothing came from a wheel while the car stood, and nobody drove it since: the sensor sleeps, unless it is gone. */
-function asleep({ wheel }: Posterior, { positions, wheels }: Evidence, place: number): number {
+function asleep({ posterior: { wheel }, evidence: { positions, wheels }, place }: Asked): number {
   const position = positions.find((candidate) => candidate.position === wheels[place]?.wheel);
   if (!position?.empty.includes('parked') || position.empty.includes('driving') || position.heardDriving)
     return 0;

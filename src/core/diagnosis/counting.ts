@@ -1,4 +1,5 @@
-import { faultsOf, type Confirmed } from '../confirmed';
+import type { Confirmed } from '../confirmed';
+import { faultsOf } from '../finding';
 import type { Job } from '../job';
 import { contextOf } from './evidence';
 import type { Experience } from './experience';
@@ -10,7 +11,7 @@ export function experienceOf(visits: readonly { job: Job; parts: readonly Confir
   for (const { job, parts } of visits) {
     const chanceOf = chancesFor(contextOf(job, { registrationMs: -Infinity, airMs: -Infinity }));
     for (const { part, wheel, was } of parts) {
-      for (const code of faultsOf[part]) {
+      for (const code of faultsOf(part)) {
         const count = (experience[code] ??= { had: 0, of: 0, expected: 0 });
         count.of += 1;
         count.had += Number(was === code);

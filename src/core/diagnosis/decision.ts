@@ -1,6 +1,7 @@
-import type { Decision, Finding, FindingCode, NextTest } from '../assessment';
+import type { Decision, Finding, NextTest } from '../assessment';
 import { holds } from '../assessment';
-import { expectedLoss, isWorthActing, stakesOf } from './next-tests';
+import { stakesOf, type FindingCode } from '../finding';
+import { expectedLoss, isWorthActing } from './next-tests';
 
 /**
  * Act now, or check first: a check is worth its minutes as long as its answers are expected to save more of

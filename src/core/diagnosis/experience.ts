@@ -1,4 +1,4 @@
-import type { FindingCode } from '../assessment';
+import type { FindingCode } from '../finding';
 import { model } from './model';
 
 /** Of one fault: of so many parts confirmed, so many had it, where the model expects so many of those very cars. */

@@ -17,7 +17,7 @@ import {
   silent,
 } from '../../../tests/support/car';
 import { expectationSchema, expectCase } from '../../../tests/support/case';
-import type { FindingCode } from '../assessment';
+import type { FindingCode } from '../finding';
 import type { Job, Observation, Tpms } from '../job';
 import { roadWheels, type Position } from '../wheel';
 

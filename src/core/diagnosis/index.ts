@@ -1,4 +1,5 @@
-import { findingCodes, holds, type Assessment, type Finding, type FindingCode } from '../assessment';
+import { holds, type Assessment, type Finding } from '../assessment';
+import { findingCodes, recordOf, type FindingCode } from '../finding';
 import { targetsFor } from '../filling';
 import type { Job } from '../job';
 import { lampMeaning, lampTomorrow } from '../lamp';
@@ -16,9 +17,7 @@ import { priorsFor } from './priors';
 import { decisionFrom } from './decision';
 import { weigherOf } from './weights';
 import { nextTests } from './next-tests';
-import { wording } from './wording';
 
-export { titleOf, toRead, wording } from './wording';
 export { addExperience, historyMayMoveBy, type Experience } from './experience';
 export { plainChance } from './priors';
 
@@ -108,7 +107,7 @@ function findingsFrom(told: readonly Claim[], weigh: Weigh): Finding[] {
           wheels,
           probability: Math.min(...group.map(({ chance }) => chance)),
           evidence: weigh(code, wheels),
-          action: wording[code].action,
+          action: recordOf(code).action,
         };
       });
     })

@@ -1,4 +1,5 @@
-import { holds, type FindingCode, type NextTest, type Test } from '../assessment';
+import { holds, type NextTest, type Test } from '../assessment';
+import { findingCodes, recordOf, stakesOf, type FindingCode } from '../finding';
 import type { Position } from '../wheel';
 import { chanceOf, type Judgement } from './claims';
 import type { WheelEvidence } from './evidence';
@@ -59,10 +60,6 @@ const aboutAsMuch = 0.95;
 /** Less than this is no answer worth a walk (judgement). */
 const leastBits = 0.001;
 
-/** What a finding costs if it is acted on wrongly, and if it is left; findings that call for nothing cost nothing. */
-export const stakesOf = (code: FindingCode): { wrong: number; missed: number } | undefined =>
-  code in model.stakes ? model.stakes[code as keyof typeof model.stakes] : undefined;
-
 /** The loss to be expected, minutes, with the better of acting and leaving at this chance. */
 export function expectedLoss(code: FindingCode, chance: number): number {
   const stakes = stakesOf(code);
@@ -118,22 +115,20 @@ interface OpenTest {
   questions: Question[];
 }
 
-/** What a test can be asked, by the model. */
-type Asked<Kind extends Test> = keyof (typeof model.questions)[Kind] & FindingCode;
-
 /** Every test that can be done now, in walking order, with what it asks. */
 function openTests(judgement: Judgement): OpenTest[] {
   const { evidence } = judgement;
   const { kind, locates } = evidence.context.job.vehicle.tpms;
-  const lamp = !evidence.car.lamp && kind !== 'none' ? [lampTest(judgement)] : [];
+  const { monitored, wheels } = evidence.context;
+  // A look at the lamp says whether anything is the matter, not what: it bears on each finding a little.
+  const lamp: OpenTest[] =
+    !evidence.car.lamp && kind !== 'none'
+      ? [{ test: 'lamp', questions: questionsOf(judgement, 'lamp', { tires: wheels, sensors: monitored }) }]
+      : [];
   const atWheels = evidence.wheels.flatMap((wheel) => wheelTests(judgement, wheel));
   switch (kind) {
     case 'direct':
-      return [
-        ...lamp,
-        ...atWheels,
-        ...(evidence.context.monitored.length > 0 ? carTests(judgement, locates !== false) : []),
-      ];
+      return [...lamp, ...atWheels, ...(monitored.length > 0 ? carTests(judgement, locates !== false) : [])];
     case 'indirect':
       return [...lamp, ...atWheels, ...indirectTests(judgement)];
     case 'none':
@@ -141,169 +136,103 @@ function openTests(judgement: Judgement): OpenTest[] {
   }
 }
 
-function asker<Kind extends Test>(judgement: Judgement, test: Kind) {
-  return (code: Asked<Kind>, wheel?: Position): Question => {
-    const { ifTrue, ifFalse } =
-      (model.questions[test] as Record<string, { ifTrue: number; ifFalse: number }>)[code] ?? nothingTold;
-    return { code, wheel, chance: chanceOf(judgement, code, wheel), yesIfTrue: ifTrue, yesIfFalse: ifFalse };
-  };
-}
-
-const nothingTold = { ifTrue: model.evenOdds, ifFalse: model.evenOdds };
-
-/** A look at the lamp says whether anything is the matter, not what: it bears on each finding a little. */
-function lampTest(judgement: Judgement): OpenTest {
-  const { monitored, wheels } = judgement.evidence.context;
-  const ask = asker(judgement, 'lamp');
-  return {
-    test: 'lamp',
-    questions: [
-      ask('system-disabled'),
-      ...monitored.flatMap((wheel) => [ask('sensor-silent', wheel), ask('id-not-registered', wheel)]),
-      ...wheels.map((wheel) => ask('tire-low', wheel)),
-    ],
-  };
+/** What a test asks by the catalogue: of each of these wheels, and of the car. */
+function questionsOf(
+  judgement: Judgement,
+  test: Test,
+  at: { tires?: readonly Position[]; sensors?: readonly Position[] },
+): Question[] {
+  return findingCodes.flatMap((code) => {
+    const { asked, scope } = recordOf(code);
+    const answer = asked?.[test];
+    if (!answer) return [];
+    const of = scope === 'car' ? [undefined] : ((scope === 'tire' ? at.tires : at.sensors) ?? []);
+    return of.map((wheel) => ({
+      code,
+      wheel,
+      chance: chanceOf(judgement, code, wheel),
+      yesIfTrue: answer.ifTrue.value,
+      yesIfFalse: answer.ifFalse.value,
+    }));
+  });
 }
 
 /** What can be done at one wheel: gauge it, look at it, wake its sensor. */
 function wheelTests(judgement: Judgement, wheel: WheelEvidence): OpenTest[] {
-  const at = wheel.wheel;
+  const { kind } = judgement.evidence.context.job.vehicle.tpms;
+  const at = { tires: [wheel.wheel], sensors: [wheel.wheel] };
   const tests: OpenTest[] = [];
-  if (!wheel.gauge || wheel.gauge.slip > model.noise.gaugeSlip) {
-    const ask = asker(judgement, 'gauge');
-    tests.push({
-      test: 'gauge',
-      wheel: at,
-      questions: [
-        ask('tire-low', at),
-        ask('tire-underinflated', at),
-        ask('tire-overinflated', at),
-        ...(wheel.replies.length > 0 ? [ask('sensor-inaccurate', at)] : []),
-      ],
-    });
-  }
+  const add = (test: Test, without: readonly FindingCode[], change = (question: Question) => question) => {
+    const questions = questionsOf(judgement, test, at).filter(({ code }) => !without.includes(code));
+    tests.push({ test, wheel: wheel.wheel, questions: questions.map(change) });
+  };
+  if (!wheel.gauge || wheel.gauge.slip > model.noise.gaugeSlip)
+    add('gauge', wheel.replies.length > 0 ? [] : ['sensor-inaccurate']);
   if (wheel.signs.length === 0) {
-    const ask = asker(judgement, 'visual');
-    const { kind } = judgement.evidence.context.job.vehicle.tpms;
-    tests.push({
-      test: 'visual',
-      wheel: at,
-      questions: [
-        ...(wheel.misses.length > 0 ? [ask('sensor-absent', at)] : []),
-        ask('tire-leaking', at),
-        ...(kind === 'indirect' ? [ask('rolling-radius-off', at)] : []),
-      ],
-    });
+    add('visual', [
+      ...(wheel.misses.length > 0 ? [] : ['sensor-absent' as const]),
+      ...(kind === 'indirect' ? [] : ['rolling-radius-off' as const]),
+    ]);
   }
-  return wheel.monitored ? [...tests, ...wakeTest(judgement, wheel)] : tests;
-}
-
-function wakeTest(judgement: Judgement, wheel: WheelEvidence): OpenTest[] {
-  const at = wheel.wheel;
+  if (!wheel.monitored) return tests;
   const tried = wheel.misses.length;
-  const misheard = judgement.posterior.misheard(judgement.evidence.context.wheels.indexOf(at)) > holds;
+  const misheard =
+    judgement.posterior.misheard(judgement.evidence.context.wheels.indexOf(wheel.wheel)) > holds;
   const open = wheel.replies.length === 0 || misheard || tried > 0;
-  if (!open || tried > silentAfterTries) return [];
-  const ask = asker(judgement, 'activation');
-  // Another trigger than the one it was silent to.
-  const again = (question: Question): Question =>
-    tried === 0 ? question : { ...question, yesIfFalse: 1 - model.answers.againOther };
-  return [
-    {
-      test: 'activation',
-      wheel: at,
-      questions: [
-        again(ask('sensor-silent', at)),
-        again(ask('sensor-absent', at)),
-        ask('sensor-battery-low', at),
-        ask('sensor-wrong-type', at),
-        ...(misheard ? [{ ...ask('cross-read', at), chance: model.evenOdds }] : []),
-        ...(wheel.gauge ? [ask('sensor-inaccurate', at)] : []),
-        // With what the car holds, read before or after.
-        ask('id-not-registered', at),
-        ask('id-mistyped', at),
-        ask('positions-swapped', at),
-      ],
+  if (!open || tried > silentAfterTries) return tests;
+  // With what the car holds, read before or after.
+  add(
+    'activation',
+    [...(misheard ? [] : ['cross-read' as const]), ...(wheel.gauge ? [] : ['sensor-inaccurate' as const])],
+    (question) => {
+      if (question.code === 'cross-read') return { ...question, chance: model.evenOdds };
+      const isOfSilence = question.code === 'sensor-silent' || question.code === 'sensor-absent';
+      // Another trigger than the one it was silent to.
+      return isOfSilence && tried > 0 ? { ...question, yesIfFalse: 1 - model.answers.againOther } : question;
     },
-  ];
+  );
+  return tests;
 }
 
 /** What can be done on the car as a whole, where its wheels have sensors. */
 function carTests(judgement: Judgement, locates: boolean): OpenTest[] {
   const { evidence, ledger } = judgement;
   const { positions, car } = evidence;
-  const { monitored } = evidence.context;
+  const sensors = evidence.context.monitored;
   const tests: OpenTest[] = [];
-  if (!ledger.registry) {
-    const ask = asker(judgement, 'registry');
-    tests.push({
-      test: 'registry',
-      questions: [
-        ...monitored.flatMap((wheel) => [
-          ask('id-not-registered', wheel),
-          ask('id-mistyped', wheel),
-          ask('positions-swapped', wheel),
-          ask('sensor-silent', wheel),
-        ]),
-        ask('other-set-registered'),
-        ask('receiver-fault'),
-      ],
-    });
-  }
+  const add = (test: Test, at = sensors) =>
+    tests.push({ test, questions: questionsOf(judgement, test, { sensors: at }) });
+  if (!ledger.registry) add('registry');
   const undriven = positions.filter(({ empty, heardDriving }) => !empty.includes('driving') && !heardDriving);
-  if (undriven.length > 0) {
-    const ask = asker(judgement, 'drive');
-    tests.push({
-      test: 'drive',
-      questions: [
-        ...undriven.flatMap(({ position }) => [
-          ask('sensor-silent', position),
-          ask('sensor-absent', position),
-          ask('id-not-registered', position),
-          ask('sensor-wrong-type', position),
-        ]),
-        ask('receiver-fault'),
-        ask('waiting-for-drive'),
-      ],
-    });
-  }
-  if (car.reception.length === 0) {
-    const ask = asker(judgement, 'reception');
-    tests.push({ test: 'reception', questions: monitored.map((wheel) => ask('sensor-intermittent', wheel)) });
-  }
-  const test = positions.every(({ shown, empty }) => shown.length === 0 && !empty.includes('display'))
-    ? 'display'
-    : 'shift';
-  if (test === 'display' || locates) {
-    const ask = asker(judgement, test);
-    const tells = test === 'display' ? displayTells(judgement) : 1;
-    tests.push({
-      test,
-      questions: monitored.map((wheel) => {
-        const question = ask('positions-swapped', wheel);
-        return { ...question, yesIfTrue: Math.min(question.yesIfTrue, tells) };
-      }),
-    });
+  if (undriven.length > 0)
+    add(
+      'drive',
+      undriven.map(({ position }) => position),
+    );
+  if (car.reception.length === 0) add('reception');
+  const shown = positions.some((position) => position.shown.length > 0 || position.empty.includes('display'));
+  if (shown) {
+    if (locates) add('shift');
+  } else {
+    const tells = displayTells(judgement);
+    const questions = questionsOf(judgement, 'display', { sensors }).map((question) => ({
+      ...question,
+      yesIfTrue: Math.min(question.yesIfTrue, tells),
+    }));
+    tests.push({ test: 'display', questions });
   }
   return tests;
 }
 
 function indirectTests(judgement: Judgement): OpenTest[] {
   const { context, wheels, car } = judgement.evidence;
-  const turns = asker(judgement, 'wheelspeed');
-  const stored = asker(judgement, 'baseline');
+  const test = (name: Test): OpenTest => ({
+    test: name,
+    questions: questionsOf(judgement, name, { tires: context.wheels }),
+  });
   return [
-    ...(wheels.every((wheel) => wheel.turns === undefined)
-      ? [
-          {
-            test: 'wheelspeed' as const,
-            questions: context.wheels.map((wheel) => turns('rolling-radius-off', wheel)),
-          },
-        ]
-      : []),
-    ...(car.relearn?.method === 'reset'
-      ? []
-      : [{ test: 'baseline' as const, questions: [stored('baseline-not-set')] }]),
+    ...(wheels.every((wheel) => wheel.turns === undefined) ? [test('wheelspeed')] : []),
+    ...(car.relearn?.method === 'reset' ? [] : [test('baseline')]),
   ];
 }
 

@@ -76,7 +76,9 @@ function weigh(
       if (ids.indexOf(id) < place) weight *= figures.twins * match;
       const file = filed.find((record) => record.id === id);
       // Where a record has this sensor, it is there, or it moved since.
-      if (file) weight *= match * (file.place === place ? model.held.recordHolds : priors.moved / 2);
+      if (file)
+        weight *=
+          match * (file.place === place ? model.held.recordHolds : priors.of['positions-swapped'] / 2);
     }
     const replies = distinct(wheel.replies);
     if (replies.length === 0) return;

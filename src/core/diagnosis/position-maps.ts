@@ -1,6 +1,7 @@
 import type { Position } from '../wheel';
 import type { Context } from './evidence';
-import { numbersOf, patterns } from './model';
+import { numbersOf } from '../figure';
+import { patterns } from './model';
 import type { Priors } from './priors';
 
 /** Where the wheels are: for each position the car knows, the place of the wheel that is there now. */
@@ -39,7 +40,8 @@ export const inPlace = (size: number): PositionMap[] =>
  * All orders the monitored wheels can be in, each with its prior: as the car has them, one of the usual
  * patterns, or any other. A car that ties no ID to a position is as likely in any order.
  */
-export function positionMaps({ job, monitored }: Context, { moved }: Priors): PositionMap[] {
+export function positionMaps({ job, monitored }: Context, priors: Priors): PositionMap[] {
+  const moved = priors.of['positions-swapped'];
   const orders = ordersOf(monitored.length);
   if (job.vehicle.tpms.locates === false || orders.length === 1) {
     return orders.map((order) => ({ ...order, prior: 1 / orders.length }));

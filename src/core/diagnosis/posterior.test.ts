@@ -10,7 +10,8 @@ import { positionMaps } from './position-maps';
 import { posteriorOf } from './posterior';
 import { priorsFor } from './priors';
 import { figureKinds, sensorStates } from './sensor-states';
-import { allRows, bit, causeCount, causeIndex, isSound, wheelFindings } from './states';
+import { wheelFindings } from '../finding';
+import { allRows, bit, causeCount, causeIndex, isSound } from './states';
 import { lampLikelihood, systemsOf, type System } from './systems';
 
 /** One way a whole wheel can be. */
@@ -35,8 +36,8 @@ function statesOf(evidence: Evidence, place: number, at: number, reading: Readin
         figures === 'none'
           ? Number(accuracy === 'sound')
           : accuracy === 'off'
-            ? priors.inaccurate
-            : 1 - priors.inaccurate;
+            ? priors.of['sensor-inaccurate']
+            : 1 - priors.of['sensor-inaccurate'];
       if (share === 0) continue;
       const add = (ofTire: number, tireFindings: number, tireCause: number) => {
         // States that differ in nothing that can be asked are one: the list stays short enough to go through.
@@ -107,7 +108,9 @@ function bruteForce(job: Job) {
             const noneLow = worst < causeIndex.low;
             const lit = lampSays.byCause[Math.max(worst, system.cause)] ?? 0;
             for (const dark of [false, true]) {
-              const shown = dark ? priors.lampDark * lampSays.dark : (1 - priors.lampDark) * lit;
+              const shown = dark
+                ? priors.of['system-disabled'] * lampSays.dark
+                : (1 - priors.of['system-disabled']) * lit;
               const weight = reading.weight * system.weight * prior * one.weight * other.weight * shown;
               sum.all += weight;
               if (dark) sum.lampDark += weight;
@@ -221,15 +224,15 @@ describe('the posterior', () => {
     const priors = priorsFor(evidence.context);
     const { wheel, car, moved, logEvidence } = posteriorOf(evidence, priors, new Cells(priors));
     const { dead } = priors.battery(undefined);
-    const alive = 1 - dead - priors.absent;
+    const alive = 1 - dead - priors.of['sensor-absent'];
     expect(logEvidence).toBeCloseTo(0, 9);
     expect(wheel('sensor-silent', 2)).toBeCloseTo(dead, 9);
-    expect(wheel('sensor-wrong-type', 2)).toBeCloseTo(alive * priors.wrongType, 9);
-    expect(wheel('tire-leaking', 0)).toBeCloseTo(priors.leaking, 9);
-    expect(car('receiverFault')).toBeCloseTo(priors.receiver, 9);
+    expect(wheel('sensor-wrong-type', 2)).toBeCloseTo(alive * priors.of['sensor-wrong-type'], 9);
+    expect(wheel('tire-leaking', 0)).toBeCloseTo(priors.of['tire-leaking'], 9);
+    expect(car('receiverFault')).toBeCloseTo(priors.of['receiver-fault'], 9);
     // Of the orders of moved wheels each wheel stays in place in some.
-    expect(moved(0)).toBeLessThan(priors.moved);
-    expect(moved(0)).toBeGreaterThan(priors.moved / 2);
+    expect(moved(0)).toBeLessThan(priors.of['positions-swapped']);
+    expect(moved(0)).toBeGreaterThan(priors.of['positions-swapped'] / 2);
   });
 
   it('is a number between 0 and 1 for whatever readings, however they contradict one another', () => {

@@ -1,9 +1,10 @@
+import { wheelFindings, type WheelFinding } from '../finding';
 import type { Cells } from './cells';
 import { isWatched, type Evidence } from './evidence';
 import { negligible, ordersLeft, ordersThatCount, type Orders } from './orders';
 import { inPlace, type PositionMap } from './position-maps';
 import type { Priors } from './priors';
-import { allRows, wheelFindings, type Wanted, type WheelFinding } from './states';
+import { allRows, type Wanted } from './states';
 import { lampLikelihood, type LampLikelihood } from './systems';
 import { emptySum, inRow, tally, type Car, type CarFact, type Sum } from './tally';
 import { alternativesOf, cellOf, waysOf, type Alternatives, type Watched, type Way } from './ways';

@@ -15,7 +15,7 @@ import {
   silent,
 } from '../../../tests/support/car';
 import { assessmentSchema } from '../assessment/schema';
-import type { FindingCode } from '../assessment';
+import type { FindingCode } from '../finding';
 import type { Job, Observation } from '../job';
 import { jobSchema } from '../job/schema';
 import type { Position } from '../wheel';

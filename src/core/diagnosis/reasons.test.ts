@@ -11,7 +11,8 @@ import {
   scans,
   silent,
 } from '../../../tests/support/car';
-import { findingCodes, findingsHeld } from '../assessment';
+import { findingsHeld } from '../assessment';
+import { findingCodes } from '../finding';
 import type { Job } from '../job';
 import { metric } from '../units';
 import { assess } from '.';

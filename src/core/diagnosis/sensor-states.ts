@@ -61,12 +61,13 @@ export function sensorStates(
   if (tool.absent > 0)
     sink.add(tool.absent * held.never * absence, bit['sensor-absent'], malfunction, noFigures);
 
-  const unregistered = priors.unregistered * held.unregistered * unheard;
-  const mistyped = priors.mistyped * held.mistyped * unheard;
-  const registered = (1 - priors.unregistered - priors.mistyped) * held.registered;
+  const unregistered = priors.of['id-not-registered'] * held.unregistered * unheard;
+  const mistyped = priors.of['id-mistyped'] * held.mistyped * unheard;
+  const registered = (1 - priors.of['id-not-registered'] - priors.of['id-mistyped']) * held.registered;
   for (let kind = 0; kind < 2; kind += 1) {
     const isIntermittent = kind === 1;
-    const reception = chance(priors.intermittent, isIntermittent) * checkInFactor(assumed, isIntermittent);
+    const reception =
+      chance(priors.of['sensor-intermittent'], isIntermittent) * checkInFactor(assumed, isIntermittent);
     const usual = isIntermittent ? causeIndex.intermittent : causeIndex.nothing;
     for (const { weight, findings: ofAnswers, isEnding, isWrong } of tool.alive) {
       const base = weight * reception * codeFactor(position, 'low-battery', isEnding);
@@ -111,8 +112,9 @@ export function sensorAtMost(
   const held = heldFactors(context, wheel, position, assumed);
   const unheard = unheardFactor(position, assumed);
   const heard = assumed.deaf ? 0 : heardFactor(position) * worth;
-  const unknown = priors.unregistered * held.unregistered + priors.mistyped * held.mistyped;
-  const known = (1 - priors.unregistered - priors.mistyped) * held.registered;
+  const unknown =
+    priors.of['id-not-registered'] * held.unregistered + priors.of['id-mistyped'] * held.mistyped;
+  const known = (1 - priors.of['id-not-registered'] - priors.of['id-mistyped']) * held.registered;
   const most = unknown * unheard + known * Math.max(unheard, heard);
   let alive = 0;
   for (const { weight } of tool.alive) alive += weight;
@@ -139,7 +141,10 @@ export function answersOf(
   own: Reply | undefined,
 ): Answers {
   const { dead, ending } = priors.battery(wheel.ageYears);
-  const absent = wheel.recordedId === undefined ? priors.absent : priors.absent * model.held.recordDoubted;
+  const absent =
+    wheel.recordedId === undefined
+      ? priors.of['sensor-absent']
+      : priors.of['sensor-absent'] * model.held.recordDoubted;
   const alive = Math.max(0, 1 - dead - absent);
   const stems = stemFactors(wheel);
   // A sensor that answered once and has not since may have died in between.
@@ -155,7 +160,7 @@ export function answersOf(
         weight:
           alive *
           chance(ending, isEnding) *
-          chance(priors.wrongType, isWrong) *
+          chance(priors.of['sensor-wrong-type'], isWrong) *
           stems.alive *
           missFactor(wheel, isEnding, isWrong) *
           replyFactor(context, wheel, own, isEnding, isWrong),

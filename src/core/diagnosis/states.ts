@@ -1,26 +1,6 @@
-import type { FindingCode } from '../assessment';
+import { recordOf, wheelFindings, type WheelFinding } from '../finding';
 
-/** Findings that are true or not at one wheel. A state of a wheel carries them as bits, in this order. */
-export const wheelFindings = [
-  'tire-low',
-  'tire-underinflated',
-  'tire-overinflated',
-  'tire-leaking',
-  'temperature-drop',
-  'lamp-latched',
-  'sensor-silent',
-  'sensor-absent',
-  'sensor-battery-low',
-  'sensor-inaccurate',
-  'sensor-wrong-type',
-  'sensor-intermittent',
-  'id-not-registered',
-  'id-mistyped',
-  'rolling-radius-off',
-] as const satisfies readonly FindingCode[];
-
-export type WheelFinding = (typeof wheelFindings)[number];
-
+/** The findings of a wheel as bits, in the order of the catalogue: a state of a wheel carries them in one number. */
 export const bit = Object.fromEntries(wheelFindings.map((code, place) => [code, 1 << place])) as Record<
   WheelFinding,
   number
@@ -60,17 +40,13 @@ export interface Wanted {
   sound: boolean;
 }
 
-const isOfTire = (code: WheelFinding): boolean =>
-  code.startsWith('tire') ||
-  code === 'temperature-drop' ||
-  code === 'lamp-latched' ||
-  code === 'sensor-inaccurate';
-
 /** The rows of these findings; with `sound`, of the states without any as well. */
 export function wantedRows(codes: readonly WheelFinding[], sound: boolean): Wanted {
-  const rowsWhere = (ofTire: boolean) =>
-    wheelFindings.flatMap((code, at) => (codes.includes(code) && isOfTire(code) === ofTire ? [at + 1] : []));
-  return { tire: rowsWhere(true), sensor: rowsWhere(false), sound };
+  const rowsOf = (part: 'tire' | 'sensor') =>
+    wheelFindings.flatMap((code, at) =>
+      codes.includes(code) && recordOf(code).summedWith === part ? [at + 1] : [],
+    );
+  return { tire: rowsOf('tire'), sensor: rowsOf('sensor'), sound };
 }
 
 export const allRows = wantedRows(wheelFindings, true);

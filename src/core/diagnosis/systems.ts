@@ -59,15 +59,15 @@ export function systemsOf(evidence: Evidence, priors: Priors): System[] {
   switch (context.job.vehicle.tpms.kind) {
     case 'direct': {
       const malfunction = causeIndex.malfunction;
-      either(priors.receiver, { receiverFault: true, cause: malfunction });
+      either(priors.of['receiver-fault'], { receiverFault: true, cause: malfunction });
       const pending = pendingPrior(car);
       if (pending > 0) either(pending, { pending: true, cause: malfunction });
       const sets = otherSetsOf(evidence);
       if (sets.length > 0) {
         split([
-          { share: 1 - priors.otherSet },
+          { share: 1 - priors.of['other-set-registered'] },
           ...sets.map(({ ids, number }) => ({
-            share: priors.otherSet / sets.length,
+            share: priors.of['other-set-registered'] / sets.length,
             otherSet: ids,
             otherSetNumber: number,
           })),
@@ -80,7 +80,10 @@ export function systemsOf(evidence: Evidence, priors: Priors): System[] {
     }
     case 'indirect':
       either(baselinePrior(context, car, priors), { baselineNotSet: true, cause: indirectCause.baseline });
-      either(priors.wheelSpeedSensor, { wheelSpeedFault: true, cause: indirectCause['wheel-speed'] });
+      either(priors.of['wheel-speed-sensor-fault'], {
+        wheelSpeedFault: true,
+        cause: indirectCause['wheel-speed'],
+      });
       break;
     case 'none':
       break;
@@ -133,7 +136,7 @@ function baselinePrior(context: Context, { relearn }: CarEvidence, priors: Prior
   if (relearn?.method === 'reset' && relearn.outcome === 'done') return model.faults.indirect.baselineStored;
   if (relearn?.method === 'reset') return model.faults.indirect.baselineFailed;
   const filledNow = context.filledNow ? model.faults.indirect.baselineAfterWork : 0;
-  return Math.max(priors.baseline, filledNow);
+  return Math.max(priors.of['baseline-not-set'], filledNow);
 }
 
 /** Likelihood of the codes that are about the car as a whole. */

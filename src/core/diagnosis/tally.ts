@@ -1,9 +1,10 @@
+import { wheelFindings } from '../finding';
 import type { Cells } from './cells';
 import type { Evidence } from './evidence';
 import { everyWheel, overOrders, type Orders } from './orders';
 import type { Priors } from './priors';
 import type { Cell } from './sensor-sums';
-import { causeCount, causeIndex, rows, soundRow, wheelFindings, zeros, type Wanted } from './states';
+import { causeCount, causeIndex, rows, soundRow, zeros, type Wanted } from './states';
 import type { LampLikelihood, System } from './systems';
 import { totalOfCell, type Watched, type Way } from './ways';
 
@@ -98,7 +99,7 @@ export function tally(
   if (system.otherSet) facts.otherSet += here;
   if (system.baselineNotSet) facts.baselineNotSet += here;
   if (system.wheelSpeedFault) facts.wheelSpeedFault += here;
-  facts.lampDark += tireTotal * priors.lampDark * lamp.dark * around.unlit;
+  facts.lampDark += tireTotal * priors.of['system-disabled'] * lamp.dark * around.unlit;
   if (system.cooled && wanted.tire.includes(cooledRow))
     // The spare need not have gone with the cold.
     facts.cooled +=
@@ -160,17 +161,13 @@ function addRows(
  * The lamp's likelihood as steps between causes: the likelihood of "the worst is k", summed by parts, is a
  * sum over "all are k or less". With `worst`, of those orders only whose worst cause is no worse.
  */
-function lampSteps(
-  lamp: LampLikelihood,
-  system: System,
-  { lampDark }: Priors,
-  worst = causeCount - 1,
-): number[] {
+function lampSteps(lamp: LampLikelihood, system: System, priors: Priors, worst = causeCount - 1): number[] {
+  const dark = priors.of['system-disabled'];
   const steps = zeros(causeCount);
   let next = 0;
   for (let cause = worst; cause >= 0; cause -= 1) {
     const lit = lamp.byCause[Math.max(cause, system.cause)] ?? 0;
-    const now = (1 - lampDark) * lit + lampDark * lamp.dark;
+    const now = (1 - dark) * lit + dark * lamp.dark;
     steps[cause] = now - next;
     next = now;
   }

@@ -15,7 +15,7 @@ import {
   silent,
 } from '../../../tests/support/car';
 import { expectationSchema, expectCase } from '../../../tests/support/case';
-import { findingCodes, type FindingCode } from '../assessment';
+import { findingCodes, type FindingCode } from '../finding';
 import type { Job, Observation, Tpms } from '../job';
 import type { Position } from '../wheel';
 

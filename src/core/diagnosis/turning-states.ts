@@ -10,7 +10,8 @@ import { indirectCause } from './systems';
  * odd radius. What a low tire takes off the radius is expected, so only what is left over speaks for another
  * size or wear. An indirect system knows no line for the lamp to go out at: a tire between is not low.
  */
-export function turningStates(wheel: WheelEvidence, { oddRadius }: Priors, emit: Emit): Emit {
+export function turningStates(wheel: WheelEvidence, priors: Priors, emit: Emit): Emit {
+  const oddRadius = priors.of['rolling-radius-off'];
   const { odd } = model.rolling;
   const seen = wheel.signs.includes('odd-size');
   const usual = (1 - oddRadius) * (seen ? odd.unseen : 1);

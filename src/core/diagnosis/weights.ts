@@ -1,4 +1,5 @@
-import type { Evidence as Weight, FindingCode } from '../assessment';
+import type { Evidence as Weight } from '../assessment';
+import { wheelFindings, type FindingCode } from '../finding';
 import type { Job, Observation } from '../job';
 import { ledgerOf, type Ledger } from '../ledger';
 import type { Position } from '../wheel';
@@ -9,7 +10,7 @@ import { chanceOf, type Judgement } from './claims';
 import { carEvidence, positionEvidence, wheelEvidence, type Evidence, type WheelEvidence } from './evidence';
 import { posteriorOf } from './posterior';
 import type { Priors } from './priors';
-import { allRows, wantedRows, wheelFindings, type Wanted } from './states';
+import { allRows, wantedRows, type Wanted } from './states';
 
 /** The odds of a probability in decibans: ten times their decimal logarithm. Kept within ±50: no evidence is endless. */
 export function decibans(probability: number): number {

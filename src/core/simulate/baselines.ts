@@ -1,6 +1,6 @@
-import type { Finding, FindingCode, Test } from '../assessment';
-import { minutes as minuteFigures } from '../diagnosis/model/costs';
-import { numbersOf } from '../diagnosis/model';
+import type { Finding, Test } from '../assessment';
+import { model } from '../diagnosis/model';
+import type { FindingCode } from '../finding';
 import type { Job } from '../job';
 import { ledgerOf } from '../ledger';
 import { placardKPa, placardToleranceKPa } from '../placard';
@@ -14,8 +14,6 @@ import { doTest } from './look';
 
 type Held = Pick<Finding, 'code' | 'wheels'>;
 
-const cost = numbersOf(minuteFigures);
-
 /**
  * The round as it is taught, done in full whatever turns up: look, gauge and wake every wheel, a silent one
  * twice, read the car; then judged by the patterns of the trade, each reading taken at its word.
@@ -27,7 +25,7 @@ export function checklistOn(car: TrueCar, start: Job, chance: Chance): { finding
   let n = 0;
   const add = (test: Test, wheel?: Position) => {
     n += 1;
-    minutes += cost[test];
+    minutes += model.minutes[test];
     car.job = job;
     job = { ...job, observations: [...job.observations, ...doTest(car, test, wheel, n, chance)] };
   };

@@ -1,5 +1,4 @@
-import type { FindingCode } from '../assessment';
-import type { Job, Observation } from '../job';
+import type { Job } from '../job';
 import { atTemperature } from '../pressure';
 import { roadWheels, type Position } from '../wheel';
 import type { Chance } from './chance';
@@ -39,9 +38,10 @@ export interface TrueCar {
   cooled: boolean;
 }
 
-const lowOnKPa = 175;
-const lowOffKPa = 200;
-const highOnKPa = 330;
+/** The lamp's figures on every simulated car with sensors. */
+export const lowOnKPa = 175;
+export const lowOffKPa = 200;
+export const highOnKPa = 330;
 
 /** Draws a car; `off` is how far this block of cars is from the world's figures. */
 export function drawCar(chance: Chance, off: (figure: string) => number): TrueCar {
@@ -277,45 +277,3 @@ function slipped(chance: Chance, id: string): string {
 /** Whether the car can hear a wheel's sensor at all. */
 export const canHear = (car: TrueCar, { sensor, wrongType, registration }: TrueWheel): boolean =>
   sensor === 'alive' && !wrongType && registration === 'registered' && !car.receiverFault;
-
-/** The findings that are true of the car, by what they are defined to be. */
-export function truthOf(car: TrueCar): { code: FindingCode; wheel?: Position }[] {
-  const truths: { code: FindingCode; wheel?: Position }[] = [];
-  const { wheels, kind } = car;
-  for (const wheel of wheels) {
-    const at = (code: FindingCode, is: boolean) => {
-      if (is) truths.push({ code, wheel: wheel.wheel });
-    };
-    const low = kind === 'direct' ? lowOnKPa : 0.75 * wheel.placardKPa;
-    at('tire-low', wheel.kPa <= low);
-    at('tire-underinflated', wheel.kPa > low && wheel.kPa < wheel.placardKPa - 7);
-    at('tire-overinflated', wheel.kPa > (kind === 'direct' ? highOnKPa : 1.2 * wheel.placardKPa));
-    at('tire-leaking', wheel.leaking);
-    if (kind === 'indirect') {
-      at('rolling-radius-off', wheel.oddRadius);
-      continue;
-    }
-    const alive = wheel.sensor === 'alive';
-    at('sensor-silent', wheel.sensor === 'dead');
-    at('sensor-absent', wheel.sensor === 'absent');
-    at('sensor-battery-low', alive && wheel.ending);
-    at('sensor-inaccurate', alive && Math.abs(wheel.offsetKPa) > 10);
-    at('sensor-wrong-type', alive && wheel.wrongType);
-    at('sensor-intermittent', alive && wheel.intermittent);
-    at('id-not-registered', alive && wheel.registration === 'unregistered');
-    at('id-mistyped', alive && wheel.registration === 'mistyped');
-    at(
-      'positions-swapped',
-      [...car.wheelAt].some(([position, there]) => there === wheel && position !== wheel.wheel),
-    );
-    at('temperature-drop', car.cooled);
-  }
-  if (car.receiverFault) truths.push({ code: 'receiver-fault' });
-  if (car.otherSetHeld) truths.push({ code: 'other-set-registered' });
-  if (car.lampDark) truths.push({ code: 'system-disabled' });
-  if (car.baselineNotSet) truths.push({ code: 'baseline-not-set' });
-  if (car.wheelSpeedFault) truths.push({ code: 'wheel-speed-sensor-fault' });
-  return truths;
-}
-
-export type { Observation };

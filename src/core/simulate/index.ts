@@ -5,7 +5,8 @@ import { runCar, type CarResult, type Outcome } from './loop';
 import { pushedOff, world } from './world';
 
 export { chanceFrom } from './chance';
-export { drawCar, truthOf, type TrueCar } from './car';
+export { drawCar, type TrueCar } from './car';
+export { truthOf } from './truth';
 export { runCar } from './loop';
 
 export const waysOfWorking = ['engine', 'checklist', 'replace'] as const;

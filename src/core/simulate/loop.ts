@@ -1,12 +1,13 @@
-import { holds, type Finding, type FindingCode } from '../assessment';
+import { holds, type Finding } from '../assessment';
 import { verdictOn } from '../diagnosis';
-import { isCalm } from '../diagnosis/wording';
+import { blamesNothing, faultsOf, recordOf, type FindingCode } from '../finding';
 import type { Job } from '../job';
 import type { Position } from '../wheel';
 import { checklistOn, replaceOnLamp } from './baselines';
-import { truthOf, type TrueCar } from './car';
+import type { TrueCar } from './car';
 import type { Chance } from './chance';
 import { doTest, lampOf } from './look';
+import { isClaim, isWorthFinding, truthOf } from './truth';
 
 /** What one way of working came to on one car. */
 export interface Outcome {
@@ -28,17 +29,7 @@ export interface CarResult {
 /** After so many tests a shop gives up; the engine never comes near (judgement). */
 const mostTests = 40;
 
-/** Findings whose remedy is a part. */
-const needsPart: readonly FindingCode[] = [
-  'sensor-silent',
-  'sensor-absent',
-  'sensor-battery-low',
-  'sensor-inaccurate',
-  'sensor-wrong-type',
-  'sensor-intermittent',
-  'receiver-fault',
-  'wheel-speed-sensor-fault',
-];
+const needsPart = (code: FindingCode): boolean => recordOf(code).remedy === 'part';
 
 /** Test by test until acting, on the same car as the checklist and as a sensor sold for the lamp. */
 export function runCar(car: TrueCar, chance: Chance): CarResult {
@@ -53,7 +44,7 @@ export function runCar(car: TrueCar, chance: Chance): CarResult {
   const { job, minutes } = testByTest(car, start, chance);
   const { findings, told } = verdictOn(job);
   const claims = told
-    .filter(({ code }) => !notClaimed.includes(code))
+    .filter(({ code }) => isClaim(code))
     .map(({ code, wheel, chance: said }) => ({ chance: said, true: isTrue(code, wheel) }));
   const listed = checklistOn(car, start, chance);
   const sold = replaceOnLamp(start);
@@ -69,17 +60,6 @@ export function runCar(car: TrueCar, chance: Chance): CarResult {
     claims,
   };
 }
-
-/** Facts of a reading and states of a visit, which are no claim about the car. */
-const notClaimed: readonly FindingCode[] = [
-  'cross-read',
-  'sensors-asleep',
-  'no-fault',
-  'lamp-latched',
-  'id-duplicate',
-  'waiting-for-drive',
-  'temperature-drop',
-];
 
 function testByTest(car: TrueCar, start: Job, chance: Chance): { job: Job; minutes: number } {
   let job = start;
@@ -103,14 +83,14 @@ function judge(
   isTrue: (code: FindingCode, wheel?: Position) => boolean,
   truths: readonly { code: FindingCode }[],
 ): Outcome {
-  const claimed = held.filter(({ code }) => !isCalm(code) && !notClaimed.includes(code));
+  const claimed = held.filter(({ code }) => !blamesNothing(code) && isClaim(code));
   const [top] = claimed;
-  const nothing = !truths.some(({ code }) => worthFinding.includes(code));
+  const nothing = !truths.some(({ code }) => isWorthFinding(code));
   return {
     right: top ? isMostlyTrue(top, isTrue) : nothing,
     minutes,
     needlessParts: claimed
-      .filter(({ code }) => needsPart.includes(code))
+      .filter(({ code }) => needsPart(code))
       .reduce(
         (sum, { code, wheels }) =>
           sum +
@@ -134,21 +114,4 @@ function isMostlyTrue(
 
 /** A sensor that is bad in any way is not replaced needlessly, whatever it was replaced for. */
 const partIsDue = (isTrue: (code: FindingCode, wheel?: Position) => boolean, wheel: Position): boolean =>
-  needsPart.some((code) => code.startsWith('sensor') && isTrue(code, wheel));
-
-/** What must not be left: a car with one of these is not in order. A tire a little short may be. */
-const worthFinding: readonly FindingCode[] = [
-  'tire-low',
-  'tire-overinflated',
-  'sensor-silent',
-  'sensor-absent',
-  'sensor-wrong-type',
-  'id-not-registered',
-  'id-mistyped',
-  'positions-swapped',
-  'receiver-fault',
-  'other-set-registered',
-  'system-disabled',
-  'baseline-not-set',
-  'wheel-speed-sensor-fault',
-];
+  faultsOf('sensor').some((code) => isTrue(code, wheel));

@@ -1,12 +1,6 @@
-import {
-  findingsHeld,
-  type Assessment,
-  type Finding,
-  type FindingCode,
-  type NextTest,
-  type Test,
-} from '../assessment';
+import { findingsHeld, type Assessment, type Finding, type NextTest, type Test } from '../assessment';
 import { silentAfterTries } from '../diagnosis/tries';
+import { recordOf } from '../finding';
 import type { Job } from '../job';
 import { ledgerOf, type Ledger } from '../ledger';
 import { monitoredWheels, placardKPa, placardToleranceKPa, wheelsOf } from '../placard';
@@ -79,7 +73,7 @@ export function nextMove(job: Job, context: MoveContext): Move {
   if (check) return asMove(check.test, check.wheel, ledger);
 
   const held = findingsHeld(assessment);
-  const part = firstOf(held, needsPart);
+  const part = held.find(({ code }) => recordOf(code).before === 'writing');
   if (part) return { kind: 'act', finding: part };
   if (assessment.registration && !assessment.registration.ok && hasLead) {
     return held.some(({ code }) => code === 'supply-voltage-low')
@@ -91,7 +85,7 @@ export function nextMove(job: Job, context: MoveContext): Move {
   );
   if (fill?.addKPa !== undefined) return { kind: 'fill', wheel: fill.wheel, addKPa: fill.addKPa };
 
-  const work = firstOf(held, needsHands);
+  const work = held.find(({ code }) => recordOf(code).before === 'proof');
   if (work) return { kind: 'act', finding: work };
   return toProve(job, ledger, context) ?? moveFromProof(proofOf(job), hasLead);
 }
@@ -163,25 +157,6 @@ function asMove(test: Test, wheel: Position | undefined, ledger: Ledger): Move {
     case 'baseline':
       return { kind: 'check', test, ...(wheel && { wheel }) };
   }
-}
-
-/** Findings that call for another part before anything is written. */
-const needsPart: readonly FindingCode[] = ['sensor-silent', 'sensor-wrong-type', 'sensor-absent'];
-/** Findings that hands must put right before the rest can be proved. */
-const needsHands: readonly FindingCode[] = [
-  'tire-leaking',
-  'tire-overinflated',
-  'sensor-inaccurate',
-  'sensor-intermittent',
-  'receiver-fault',
-  'system-disabled',
-  'baseline-not-set',
-  'wheel-speed-sensor-fault',
-  'rolling-radius-off',
-];
-
-function firstOf(held: readonly Finding[], codes: readonly FindingCode[]): Finding | undefined {
-  return held.find(({ code }) => codes.includes(code));
 }
 
 /** What the proof needs and nobody has measured yet, in the order of the walk. */

@@ -1,6 +1,7 @@
-import { holds, type FindingCode } from '../assessment';
-import { faultsOf, partKinds, partName, partsOf, type Part } from '../confirmed';
+import { holds } from '../assessment';
+import { isPerWheel, partName, partsOf, type Part } from '../confirmed';
 import { verdictOn, type Experience } from '../diagnosis';
+import { recordOf, type FindingCode } from '../finding';
 import { allOf, atWheel, type Job, type Seen } from '../job';
 import { ledgerOf } from '../ledger';
 import { monitoredWheels } from '../placard';
@@ -20,10 +21,9 @@ export function suspectsOf(job: Job, experience?: Experience): Suspect[] {
   const suspects = new Map<string, Suspect>();
   for (const then of [...changesOf(job).map((ms) => before(job, ms)), job]) {
     for (const { code, wheels, probability } of verdictOn(then, experience).findings) {
-      const part = partKinds.find((kind) => faultsOf[kind].includes(code));
+      const { part } = recordOf(code);
       if (!part || probability < holds) continue;
-      const isOfWheels = part === 'tire' || part === 'sensor' || part === 'id' || part === 'rolling';
-      for (const wheel of isOfWheels ? wheels : [undefined]) {
+      for (const wheel of isPerWheel(part) ? wheels : [undefined]) {
         const suspect = { part, ...(wheel && { wheel }), code, probability };
         const name = partName(suspect);
         if ((suspects.get(name)?.probability ?? 0) <= probability) suspects.set(name, suspect);

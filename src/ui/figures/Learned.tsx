@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { v7 as newKey } from 'uuid';
 import { partName, type Confirmed } from '../../core/confirmed';
-import { historyMayMoveBy, plainChance, wording } from '../../core/diagnosis';
-import { findingCodes } from '../../core/assessment';
+import { historyMayMoveBy, plainChance } from '../../core/diagnosis';
+import { findingCodes, recordOf } from '../../core/finding';
 import type { ConfirmedVisit, ShopFigures } from '../../core/visit/view';
 import { ask } from '../api';
 import { Button } from '../kit/Button';
@@ -68,7 +68,7 @@ export function Learned({ initial, mayChange }: { initial: ShopFigures; mayChang
                 const factor = historyMayMoveBy(code, usual, figures.experience);
                 return (
                   <tr key={code}>
-                    <th scope="row">{wording[code].title}</th>
+                    <th scope="row">{recordOf(code).title}</th>
                     <td>
                       {count.had} of {count.of}
                     </td>
@@ -120,7 +120,7 @@ const tenths = (chance: number): string => (100 * chance).toFixed(1);
 /** The parts at fault one by one, the others as a number. */
 function saidOf(parts: readonly Confirmed[]): string {
   const faults = parts.flatMap(({ was, ...part }) =>
-    was === 'in-order' ? [] : [`${partName(part)}: ${wording[was].title}`],
+    was === 'in-order' ? [] : [`${partName(part)}: ${recordOf(was).title}`],
   );
   const fine = parts.length - faults.length;
   return [...faults, ...(fine > 0 ? [`${fine} ${fine === 1 ? 'part' : 'parts'} in order`] : [])].join('; ');

@@ -1,6 +1,6 @@
 import type { Finding } from '../../core/assessment';
 import { cautionForWork } from '../../core/cautions';
-import { titleOf, wording } from '../../core/diagnosis/wording';
+import { titleOf, recordOf } from '../../core/finding';
 import type { Job } from '../../core/job';
 import { describe, percent, sureness } from '../../core/job/words';
 import type { UnitChoice } from '../../core/units';
@@ -34,7 +34,7 @@ export function ActDialog(props: ActDialogProps) {
   return (
     <Dialog title={titleOf(finding)} onClose={props.onClose}>
       <p>
-        <b>{wording[finding.code].action}</b>
+        <b>{recordOf(finding.code).action}</b>
       </p>
       <div>
         <p>

@@ -1,7 +1,7 @@
 import { ChevronDown, ChevronRight, ThumbsDown, ThumbsUp } from 'lucide-react';
 import { findingsHeld, holds, type Assessment, type Finding, type NextTest } from '../../core/assessment';
 import { couldChange, notKnown, reasonFor, testWords } from '../../core/diagnosis/reasons';
-import { isCalm, titleOf, toRead, wording } from '../../core/diagnosis/wording';
+import { blamesNothing, titleOf, toRead, recordOf } from '../../core/finding';
 import type { Job } from '../../core/job';
 import { describe, percent, sureness } from '../../core/job/words';
 import type { UnitChoice } from '../../core/units';
@@ -40,7 +40,10 @@ export function Findings({ judged, assessment, check, units, shown, onShow }: Fi
       {held.length === 0 && <p className={styles.soft}>Nothing holds yet. Take the next move.</p>}
       <ul className={styles.findings}>
         {held.map((finding) => (
-          <li key={keyOf(finding)} className={`${styles.finding} ${isCalm(finding.code) ? styles.calm : ''}`}>
+          <li
+            key={keyOf(finding)}
+            className={`${styles.finding} ${blamesNothing(finding.code) ? styles.calm : ''}`}
+          >
             <Held {...{ finding, judged, assessment, units, shown, onShow }} />
           </li>
         ))}
@@ -156,7 +159,7 @@ function Held({ finding, judged, assessment, units, shown, onShow }: HeldProps) 
           </p>
         </div>
       )}
-      <p className={styles.action}>{wording[code].action}</p>
+      <p className={styles.action}>{recordOf(code).action}</p>
     </>
   );
 }
@@ -174,7 +177,7 @@ function grouped(findings: readonly Finding[]): { title: string; chance: string 
     const wheels = same.flatMap((finding) => finding.wheels);
     const title =
       wheels.length > 1
-        ? `${wording[first.code].title}: ${listWheels(wheels).replace(' and ', ' or ')}`
+        ? `${recordOf(first.code).title}: ${listWheels(wheels).replace(' and ', ' or ')}`
         : titleOf(first);
     return [{ title, chance: `${percent(first.probability)}${wheels.length > 1 ? ' each' : ''}` }];
   });

@@ -2,7 +2,7 @@ import { CircleCheck, CircleMinus, TrendingDown, TrendingUp } from 'lucide-react
 import type { ReactNode } from 'react';
 import type { Agreement } from '../../core/agreement';
 import type { Finding, Target } from '../../core/assessment';
-import { isCalm, wording } from '../../core/diagnosis/wording';
+import { blamesNothing, recordOf } from '../../core/finding';
 import type { Column } from '../../core/ledger/column';
 import { groupedId } from '../../core/sensor-id';
 import {
@@ -336,14 +336,15 @@ function HeldCell({ held }: { held: Column['held'] }) {
 /** What speaks against this wheel, in a few words; or that nothing does. */
 function Balance({ column, findings }: { column: Column; findings: readonly Finding[] }) {
   const against = findings.filter(
-    ({ wheels, code }) => wheels.includes(column.wheel) && !isCalm(code) && code !== 'temperature-drop',
+    ({ wheels, code }) =>
+      wheels.includes(column.wheel) && !blamesNothing(code) && code !== 'temperature-drop',
   );
   const [first] = against;
   if (first) {
     const more = against.length > 1 ? ` +${against.length - 1}` : '';
     return (
       <div className={`${styles.cell} ${styles.differs}`}>
-        {wording[first.code].title}
+        {recordOf(first.code).title}
         {more}
       </div>
     );

@@ -1,6 +1,7 @@
 import { useMemo, useState } from 'react';
-import { faultsOf, partName, partsOf, samePart, type Confirmed, type Part } from '../../core/confirmed';
-import { wording, type Experience } from '../../core/diagnosis';
+import { partName, partsOf, samePart, type Confirmed, type Part } from '../../core/confirmed';
+import type { Experience } from '../../core/diagnosis';
+import { faultsOf, recordOf } from '../../core/finding';
 import type { Job } from '../../core/job';
 import { percent } from '../../core/job/words';
 import { suspectsOf } from '../../core/visit/suspects';
@@ -43,7 +44,7 @@ export function TurnedOut({ job, experience, parts, onParts }: TurnedOutProps) {
             <Select
               key={partName(part)}
               label={partName(part)}
-              hint={suspect && `Found: ${wording[suspect.code].title}, ${percent(suspect.probability)}`}
+              hint={suspect && `Found: ${recordOf(suspect.code).title}, ${percent(suspect.probability)}`}
               value={saidOf(part) ?? ''}
               options={optionsOf(part)}
               onValue={(was) => say([withoutMore(part)], was === '' ? undefined : (was as Confirmed['was']))}
@@ -78,6 +79,6 @@ const withoutMore = ({ part, wheel }: Part): Part => ({ part, ...(wheel && { whe
 
 const optionsOf = ({ part }: Part) => [
   { value: '', label: 'not said' },
-  ...faultsOf[part].map((code) => ({ value: code, label: wording[code].title })),
+  ...faultsOf(part).map((code) => ({ value: code, label: recordOf(code).title })),
   { value: 'in-order', label: 'in order' },
 ];

@@ -2,7 +2,7 @@ import { ArrowDown, ArrowRight, ArrowUp } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import type { Assessment } from '../../core/assessment';
 import type { Experience } from '../../core/diagnosis';
-import { titleOf } from '../../core/diagnosis/wording';
+import { titleOf } from '../../core/finding';
 import type { Job, Observation } from '../../core/job';
 import { describe, percent } from '../../core/job/words';
 import { ledgerOf } from '../../core/ledger';

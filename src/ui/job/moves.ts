@@ -1,4 +1,4 @@
-import { titleOf } from '../../core/diagnosis/wording';
+import { titleOf } from '../../core/finding';
 import { formatDifference, pressure, type UnitChoice } from '../../core/units';
 import type { CheckedByHand, Move, Station } from '../../core/visit';
 import { positionName } from '../../core/wheel';

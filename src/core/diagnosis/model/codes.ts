@@ -1,4 +1,4 @@
-import { judged } from './figure';
+import { judged } from '../../figure';
 
 /** Chance that the car has stored a code, where its cause is there and where it is not. */
 export const codes = {

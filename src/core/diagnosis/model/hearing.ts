@@ -1,4 +1,4 @@
-import { judged, practice } from './figure';
+import { judged, practice } from '../../figure';
 
 /** What the car hears of a sensor that works, is registered and of the right kind. */
 export const hearing = {

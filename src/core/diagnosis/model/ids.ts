@@ -1,4 +1,4 @@
-import { judged } from './figure';
+import { judged } from '../../figure';
 
 /** How IDs get lost between two screens: what kind of slip, given that there is one. */
 export const slips = {

@@ -1,19 +1,18 @@
 import { codes } from './codes';
-import { minutes, stakes } from './costs';
+import { minutes } from './minutes';
 import { faults, historyMayMove, historyVisits } from './faults';
-import { numbersOf } from './figure';
+import { numbersOf } from '../../figure';
 import { hearing, reception } from './hearing';
 import { held, slips } from './ids';
 import { indirectLamp, rolling, supply } from './indirect';
-import { displayTells, evenOdds, questions } from './questions';
+import { displayTells, evenOdds } from './telling';
 import { inaccuracy, noise, usualNowC } from './instruments';
-import { mostByService, service, serviceHalfLifeHours } from './service';
+import { mostByService, serviceHalfLifeHours } from './service';
 import { survival } from './survival';
 import { bulbCheck, endingIsMalfunction, telltale } from './telltale';
 import { leakRates, signs, standing, unknownPlacard } from './tire';
 import { answers, replies, stems } from './waking';
 
-export { figuresIn, numbersOf, type Figure, type Numbers } from './figure';
 export { confusable } from './ids';
 export { patterns } from './maps';
 
@@ -22,7 +21,6 @@ export const figures = {
   faults,
   historyMayMove,
   historyVisits,
-  service,
   serviceHalfLifeHours,
   mostByService,
   survival,
@@ -48,8 +46,6 @@ export const figures = {
   indirectLamp,
   supply,
   minutes,
-  stakes,
-  questions,
   displayTells,
   evenOdds,
 } as const;

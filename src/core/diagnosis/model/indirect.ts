@@ -1,4 +1,4 @@
-import { contract, judged, physics } from './figure';
+import { contract, judged, physics } from '../../figure';
 
 /** How an indirect system shows itself. */
 export const rolling = {

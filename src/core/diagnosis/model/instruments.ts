@@ -1,4 +1,4 @@
-import { contract, judged, physics, practice } from './figure';
+import { contract, judged, physics, practice } from '../../figure';
 
 /** What instruments may be off by: standard deviations, kPa unless said otherwise. */
 export const noise = {

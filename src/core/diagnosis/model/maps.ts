@@ -1,4 +1,4 @@
-import { judged, practice } from './figure';
+import { judged, practice } from '../../figure';
 import type { Position } from '../../wheel';
 
 /**

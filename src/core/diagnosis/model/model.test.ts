@@ -3,7 +3,8 @@ import { priorsFor } from '../priors';
 import { contextOf } from '../evidence';
 import { historyMayMoveBy } from '../experience';
 import { jobWith } from '../../../../tests/support/car';
-import { figures, figuresIn, model, patterns } from '.';
+import { figuresIn } from '../../figure';
+import { figures, model, patterns } from '.';
 
 describe('the numbers of the engine', () => {
   it('each say where they come from and why', () => {
@@ -51,10 +52,14 @@ describe('the priors', () => {
     const usual = priorsOf();
     const fresh = priorsOf({ service: { kind: 'sensor-replaced', hoursAgo: 1 } });
     const old = priorsOf({ service: { kind: 'sensor-replaced', hoursAgo: 5000 } });
-    expect(fresh.unregistered).toBeGreaterThan(10 * usual.unregistered);
-    expect(old.unregistered).toBeLessThan(1.5 * usual.unregistered);
-    expect(priorsOf({ service: { kind: 'rotation', hoursAgo: 1 } }).moved).toBeGreaterThan(0.3);
-    expect(priorsOf({ service: { kind: 'rotation', hoursAgo: 1 } }).moved).toBeLessThan(0.5);
+    expect(fresh.of['id-not-registered']).toBeGreaterThan(10 * usual.of['id-not-registered']);
+    expect(old.of['id-not-registered']).toBeLessThan(1.5 * usual.of['id-not-registered']);
+    expect(priorsOf({ service: { kind: 'rotation', hoursAgo: 1 } }).of['positions-swapped']).toBeGreaterThan(
+      0.3,
+    );
+    expect(priorsOf({ service: { kind: 'rotation', hoursAgo: 1 } }).of['positions-swapped']).toBeLessThan(
+      0.5,
+    );
   });
 
   it('of a battery rise with age', () => {
@@ -95,9 +100,9 @@ describe("a shop's own outcomes", () => {
   });
 
   it('taken back leave the prior as it was', () => {
-    expect(priorsOf({}, {}).receiver).toBe(priorsOf().receiver);
-    expect(priorsOf({}, { 'receiver-fault': { had: 30, of: 300, expected: 1.8 } }).receiver).toBeGreaterThan(
-      priorsOf().receiver,
-    );
+    expect(priorsOf({}, {}).of['receiver-fault']).toBe(priorsOf().of['receiver-fault']);
+    expect(
+      priorsOf({}, { 'receiver-fault': { had: 30, of: 300, expected: 1.8 } }).of['receiver-fault'],
+    ).toBeGreaterThan(priorsOf().of['receiver-fault']);
   });
 });

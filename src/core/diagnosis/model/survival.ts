@@ -1,4 +1,4 @@
-import { judged, practice } from './figure';
+import { judged, practice } from '../../figure';
 
 /**
  * The life of a sensor's battery: a Weibull curve, S(t) = exp(-(t/scale)^shape), years. Common practice

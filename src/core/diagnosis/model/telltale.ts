@@ -1,4 +1,4 @@
-import { judged, practice } from './figure';
+import { judged, practice } from '../../figure';
 
 /**
  * What the lamp shows for the worst thing it has cause to show. One row per cause, the worst last; each

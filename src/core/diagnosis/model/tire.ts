@@ -1,4 +1,4 @@
-import { contract, judged, practice } from './figure';
+import { contract, judged, practice } from '../../figure';
 
 /**
  * How tires stand when a car comes in, relative to placard: a mixture of normal curves, in kPa or as a

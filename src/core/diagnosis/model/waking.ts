@@ -1,4 +1,4 @@
-import { judged, practice } from './figure';
+import { judged, practice } from '../../figure';
 
 /** How sensors answer the activation tool. Chances per try. */
 export const answers = {

@@ -1,0 +1,68 @@
+import type { Finding } from '../assessment';
+import { numbersOf } from '../figure';
+import type { Service } from '../job';
+import { listWheels } from '../wheel';
+import { carFindings } from './car';
+import { idFindings } from './id';
+import type { FindingRecord, PartKind } from './record';
+import { sensorFindings } from './sensor';
+import { tireFindings } from './tire';
+
+/**
+ * The catalogue of findings: everything this app may say of a car, one record a code. Lists and lookups are
+ * derived from it, here or where they are used.
+ */
+export { partKinds, type Answer, type FindingRecord, type PartKind } from './record';
+
+const catalogue = { ...tireFindings, ...sensorFindings, ...idFindings, ...carFindings } as const;
+
+export type FindingCode = keyof typeof catalogue;
+
+/** All of them, the tires' first and "all in order" last: the order in which equals are told. */
+export const findingCodes = Object.keys(catalogue) as FindingCode[];
+
+/** All that is known of a finding. */
+export const recordOf = (code: FindingCode): FindingRecord => catalogue[code];
+
+/** The codes whose record has such a side. */
+type With<Side extends keyof FindingRecord> = {
+  [Code in FindingCode]: (typeof catalogue)[Code] extends Record<Side, unknown> ? Code : never;
+}[FindingCode];
+
+const having = <Side extends keyof FindingRecord>(side: Side) =>
+  findingCodes.filter((code): code is With<Side> => recordOf(code)[side] !== undefined);
+
+/** Findings that are true or not of one wheel, by the states of its tire and its sensor. */
+export const wheelFindings = having('summedWith');
+export type WheelFinding = With<'summedWith'>;
+
+/** Faults that are there before anything is seen, each with how common it is. */
+export const faults = having('prior');
+export type Fault = With<'prior'>;
+
+/** How common a fault is on a plain car, and the factor by which work done lately makes it likelier. */
+export const commonness = (code: Fault): { prior: number; after: (work: Service['kind']) => number } => ({
+  prior: catalogue[code].prior.value,
+  after: (work) => recordOf(code).after?.[work]?.value ?? 1,
+});
+
+/** What a finding costs if it is acted on wrongly, and if it is left, minutes; undefined where it calls for nothing. */
+export const stakesOf = (code: FindingCode): { wrong: number; missed: number } | undefined => stakes[code];
+
+const stakes = Object.fromEntries(
+  having('stakes').map((code) => [code, numbersOf(catalogue[code].stakes)]),
+) as Partial<Record<FindingCode, { wrong: number; missed: number }>>;
+
+/** The faults each part can have. Pressures are no faults: they are measured. */
+export const faultsOf = (part: PartKind): FindingCode[] =>
+  findingCodes.filter((code) => recordOf(code).part === part);
+
+export const blamesNothing = (code: FindingCode): boolean => recordOf(code).blamesNothing ?? false;
+
+/** Findings in the order a person should read them: what needs a hand first, each part as sure as it was. */
+export const toRead = (findings: readonly Finding[]): Finding[] =>
+  [...findings].sort((a, b) => Number(blamesNothing(a.code)) - Number(blamesNothing(b.code)));
+
+/** A finding's title with its wheels: "Tire low: RF and LR". */
+export const titleOf = ({ code, wheels }: Pick<Finding, 'code' | 'wheels'>): string =>
+  [recordOf(code).title, listWheels(wheels)].filter(Boolean).join(': ');
