@@ -1,25 +1,12 @@
 import type { FindingCode } from '../finding';
 import type { Position } from '../wheel';
+import type { Test } from './tests';
 
 /** The vocabulary of an assessment. The schema in `./schema` is built from these lists and the catalogue of findings. */
 export const lampMeanings = ['none', 'low-pressure', 'malfunction', 'intermittent', 'not-working'] as const;
 export type LampMeaning = (typeof lampMeanings)[number];
 
-/** The tests a shop can do next. */
-export const tests = [
-  'lamp',
-  'gauge',
-  'visual',
-  'activation',
-  'registry',
-  'display',
-  'drive',
-  'reception',
-  'shift',
-  'wheelspeed',
-  'baseline',
-] as const;
-export type Test = (typeof tests)[number];
+export { tests, type Test } from './tests';
 
 export interface Evidence {
   /** Index into the job's observations. */

@@ -41,22 +41,20 @@ export function chanceOf(judgement: Judgement, code: FindingCode, wheel?: Positi
   const { context, wheels } = judgement.evidence;
   const place = wheel ? context.wheels.indexOf(wheel) : -1;
   const monitored = wheels[place]?.monitored ?? false;
-  return chances[code]({ ...judgement, wheel, place, monitored });
+  return chances[code](judgement, place, monitored, wheel);
 }
 
-/** What a chance is read off: the judgement, and the wheel that is asked about. */
-interface Asked extends Judgement {
-  wheel: Position | undefined;
-  /** Of the wheel in the evidence; -1 where the finding is about the car. */
-  place: number;
-  monitored: boolean;
-}
-
-type Chance = (asked: Asked) => number;
+/** Reads a chance off a judgement, at the wheel of this place in the evidence; -1 where it is about the car. */
+type Chance = (
+  judgement: Judgement,
+  place: number,
+  monitored: boolean,
+  wheel: Position | undefined,
+) => number;
 
 const ofWheel =
   (code: WheelFinding): Chance =>
-  ({ posterior, place }) =>
+  ({ posterior }, place) =>
     place >= 0 ? posterior.wheel(code, place) : 0;
 const ofCar =
   (fact: CarFact): Chance =>
@@ -64,8 +62,8 @@ const ofCar =
     posterior.car(fact);
 const whereMonitored =
   (chance: Chance): Chance =>
-  (asked) =>
-    asked.monitored ? chance(asked) : 0;
+  (judgement, place, monitored, wheel) =>
+    monitored ? chance(judgement, place, monitored, wheel) : 0;
 
 /** How each finding is read off the judgement. */
 const chances: Record<FindingCode, Chance> = {
@@ -74,8 +72,8 @@ const chances: Record<FindingCode, Chance> = {
   'tire-overinflated': ofWheel('tire-overinflated'),
   'tire-leaking': ofWheel('tire-leaking'),
   'temperature-drop': ofCar('cooled'),
-  'lamp-latched': (asked) =>
-    asked.evidence.car.lamp?.state === 'steady' ? ofWheel('lamp-latched')(asked) : 0,
+  'lamp-latched': ({ posterior, evidence }, place) =>
+    evidence.car.lamp?.state === 'steady' && place >= 0 ? posterior.wheel('lamp-latched', place) : 0,
   'rolling-radius-off': ofWheel('rolling-radius-off'),
   'sensor-silent': ofWheel('sensor-silent'),
   'sensor-absent': ofWheel('sensor-absent'),
@@ -83,15 +81,15 @@ const chances: Record<FindingCode, Chance> = {
   'sensor-inaccurate': ofWheel('sensor-inaccurate'),
   'sensor-wrong-type': ofWheel('sensor-wrong-type'),
   'sensor-intermittent': ofWheel('sensor-intermittent'),
-  'cross-read': whereMonitored(({ posterior, place }) => posterior.misheard(place)),
+  'cross-read': whereMonitored(({ posterior }, place) => posterior.misheard(place)),
   'sensors-asleep': whereMonitored(asleep),
   'id-not-registered': ofWheel('id-not-registered'),
   'id-mistyped': ofWheel('id-mistyped'),
-  'id-duplicate': whereMonitored(({ posterior, ledger, wheel, place }) => {
+  'id-duplicate': whereMonitored(({ posterior, ledger }, place, _, wheel) => {
     const held = wheel && doublyRegistered(ledger).some((wheels) => wheels.includes(wheel));
     return Math.max(posterior.twin(place), held ? model.faults.asRead : 0);
   }),
-  'positions-swapped': ({ posterior, place }) => posterior.moved(place),
+  'positions-swapped': ({ posterior }, place) => posterior.moved(place),
   'other-set-registered': ofCar('otherSet'),
   'receiver-fault': ofCar('receiverFault'),
   'system-disabled': ({ posterior, evidence }) =>
@@ -105,7 +103,7 @@ const chances: Record<FindingCode, Chance> = {
 };
 
 /** Nothing came from a wheel while the car stood, and nobody drove it since: the sensor sleeps, unless it is gone. */
-function asleep({ posterior: { wheel }, evidence: { positions, wheels }, place }: Asked): number {
+function asleep({ posterior: { wheel }, evidence: { positions, wheels } }: Judgement, place: number): number {
   const position = positions.find((candidate) => candidate.position === wheels[place]?.wheel);
   if (!position?.empty.includes('parked') || position.empty.includes('driving') || position.heardDriving)
     return 0;

@@ -1,5 +1,5 @@
 import { holds, type NextTest, type Test } from '../assessment';
-import { findingCodes, recordOf, stakesOf, type FindingCode } from '../finding';
+import { questionsOf, stakesOf, type FindingCode } from '../finding';
 import type { Position } from '../wheel';
 import { chanceOf, type Judgement } from './claims';
 import type { WheelEvidence } from './evidence';
@@ -123,7 +123,7 @@ function openTests(judgement: Judgement): OpenTest[] {
   // A look at the lamp says whether anything is the matter, not what: it bears on each finding a little.
   const lamp: OpenTest[] =
     !evidence.car.lamp && kind !== 'none'
-      ? [{ test: 'lamp', questions: questionsOf(judgement, 'lamp', { tires: wheels, sensors: monitored }) }]
+      ? [{ test: 'lamp', questions: ask(judgement, 'lamp', { tires: wheels, sensors: monitored }) }]
       : [];
   const atWheels = evidence.wheels.flatMap((wheel) => wheelTests(judgement, wheel));
   switch (kind) {
@@ -137,25 +137,21 @@ function openTests(judgement: Judgement): OpenTest[] {
 }
 
 /** What a test asks by the catalogue: of each of these wheels, and of the car. */
-function questionsOf(
+function ask(
   judgement: Judgement,
   test: Test,
   at: { tires?: readonly Position[]; sensors?: readonly Position[] },
 ): Question[] {
-  return findingCodes.flatMap((code) => {
-    const { asked, scope } = recordOf(code);
-    const answer = asked?.[test];
-    if (!answer) return [];
-    const of = scope === 'car' ? [undefined] : ((scope === 'tire' ? at.tires : at.sensors) ?? []);
-    return of.map((wheel) => ({
-      code,
-      wheel,
-      chance: chanceOf(judgement, code, wheel),
-      yesIfTrue: answer.ifTrue.value,
-      yesIfFalse: answer.ifFalse.value,
-    }));
+  return questionsOf(test).flatMap(({ code, scope, ifTrue, ifFalse }) => {
+    const of = scope === 'car' ? ofCar : ((scope === 'tire' ? at.tires : at.sensors) ?? []);
+    return of.map((wheel): Question => {
+      const chance = chanceOf(judgement, code, wheel);
+      return { code, wheel, chance, yesIfTrue: ifTrue, yesIfFalse: ifFalse };
+    });
   });
 }
+
+const ofCar = [undefined];
 
 /** What can be done at one wheel: gauge it, look at it, wake its sensor. */
 function wheelTests(judgement: Judgement, wheel: WheelEvidence): OpenTest[] {
@@ -163,7 +159,7 @@ function wheelTests(judgement: Judgement, wheel: WheelEvidence): OpenTest[] {
   const at = { tires: [wheel.wheel], sensors: [wheel.wheel] };
   const tests: OpenTest[] = [];
   const add = (test: Test, without: readonly FindingCode[], change = (question: Question) => question) => {
-    const questions = questionsOf(judgement, test, at).filter(({ code }) => !without.includes(code));
+    const questions = ask(judgement, test, at).filter(({ code }) => !without.includes(code));
     tests.push({ test, wheel: wheel.wheel, questions: questions.map(change) });
   };
   if (!wheel.gauge || wheel.gauge.slip > model.noise.gaugeSlip)
@@ -201,7 +197,7 @@ function carTests(judgement: Judgement, locates: boolean): OpenTest[] {
   const sensors = evidence.context.monitored;
   const tests: OpenTest[] = [];
   const add = (test: Test, at = sensors) =>
-    tests.push({ test, questions: questionsOf(judgement, test, { sensors: at }) });
+    tests.push({ test, questions: ask(judgement, test, { sensors: at }) });
   if (!ledger.registry) add('registry');
   const undriven = positions.filter(({ empty, heardDriving }) => !empty.includes('driving') && !heardDriving);
   if (undriven.length > 0)
@@ -215,7 +211,7 @@ function carTests(judgement: Judgement, locates: boolean): OpenTest[] {
     if (locates) add('shift');
   } else {
     const tells = displayTells(judgement);
-    const questions = questionsOf(judgement, 'display', { sensors }).map((question) => ({
+    const questions = ask(judgement, 'display', { sensors }).map((question) => ({
       ...question,
       yesIfTrue: Math.min(question.yesIfTrue, tells),
     }));
@@ -228,7 +224,7 @@ function indirectTests(judgement: Judgement): OpenTest[] {
   const { context, wheels, car } = judgement.evidence;
   const test = (name: Test): OpenTest => ({
     test: name,
-    questions: questionsOf(judgement, name, { tires: context.wheels }),
+    questions: ask(judgement, name, { tires: context.wheels }),
   });
   return [
     ...(wheels.every((wheel) => wheel.turns === undefined) ? [test('wheelspeed')] : []),

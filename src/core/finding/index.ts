@@ -1,4 +1,5 @@
 import type { Finding } from '../assessment';
+import { tests, type Test } from '../assessment/tests';
 import { numbersOf } from '../figure';
 import type { Service } from '../job';
 import { listWheels } from '../wheel';
@@ -41,10 +42,19 @@ export const faults = having('prior');
 export type Fault = With<'prior'>;
 
 /** How common a fault is on a plain car, and the factor by which work done lately makes it likelier. */
-export const commonness = (code: Fault): { prior: number; after: (work: Service['kind']) => number } => ({
-  prior: catalogue[code].prior.value,
-  after: (work) => recordOf(code).after?.[work]?.value ?? 1,
-});
+export const commonness = (code: Fault): Commonness => common[code];
+
+interface Commonness {
+  prior: number;
+  after: (work: Service['kind']) => number;
+}
+
+const common = Object.fromEntries(
+  faults.map((code): [Fault, Commonness] => {
+    const { after } = recordOf(code);
+    return [code, { prior: catalogue[code].prior.value, after: (work) => after?.[work]?.value ?? 1 }];
+  }),
+) as Record<Fault, Commonness>;
 
 /** What a finding costs if it is acted on wrongly, and if it is left, minutes; undefined where it calls for nothing. */
 export const stakesOf = (code: FindingCode): { wrong: number; missed: number } | undefined => stakes[code];
@@ -52,6 +62,28 @@ export const stakesOf = (code: FindingCode): { wrong: number; missed: number } |
 const stakes = Object.fromEntries(
   having('stakes').map((code) => [code, numbersOf(catalogue[code].stakes)]),
 ) as Partial<Record<FindingCode, { wrong: number; missed: number }>>;
+
+/** A question a test answers: how often it says yes where the finding is true, and where it is not. */
+export interface Question {
+  code: FindingCode;
+  scope: FindingRecord['scope'];
+  ifTrue: number;
+  ifFalse: number;
+}
+
+/** What a test asks, in the order of the catalogue. */
+export const questionsOf = (test: Test): readonly Question[] => questions[test];
+
+const questions = Object.fromEntries(
+  tests.map((test) => [
+    test,
+    findingCodes.flatMap((code): Question[] => {
+      const { scope, asked } = recordOf(code);
+      const answer = asked?.[test];
+      return answer ? [{ code, scope, ifTrue: answer.ifTrue.value, ifFalse: answer.ifFalse.value }] : [];
+    }),
+  ]),
+) as Record<Test, Question[]>;
 
 /** The faults each part can have. Pressures are no faults: they are measured. */
 export const faultsOf = (part: PartKind): FindingCode[] =>
