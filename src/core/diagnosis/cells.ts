@@ -1,5 +1,5 @@
 import type { Reply } from '../job';
-import { Contents, Memo } from './contents';
+import { Contents, Memo, type Key } from './contents';
 import type { Context, Evidence, PositionEvidence, WheelEvidence } from './evidence';
 import { model } from './model';
 import { highestNormalDensity } from './normal';
@@ -16,7 +16,7 @@ import {
   type SensorAssumptions,
 } from './sensor-states';
 import { accumulate, SensorSums, type Accuracy, type Cell } from './sensor-sums';
-import { Adder, bit, totalOf, type Emit, type Sums, type Wanted } from './states';
+import { Adder, bit, totalOf, type Emit, type Sums } from './states';
 import { cooledKPa, type System } from './systems';
 import { keptFactor, placesOf, tireStates, type Places, type TireAssumptions } from './tire-states';
 import { turningStates } from './turning-states';
@@ -36,12 +36,13 @@ export interface Placing {
  */
 export class Cells {
   private readonly contents = new Contents();
+  private readonly rows = new Memo<AtMost>();
   private readonly sensors = new Memo<SensorSums>();
   private readonly places = new Memo<Places>();
   private readonly tires = new Memo<Sums>();
+  private readonly turning = new Memo<Cell>();
   private readonly alone = new Memo<Cell>();
   private readonly answers = new Memo<Answers>();
-  private readonly bounds = new Memo<{ silent: number; alive: number }>();
   private readonly totals = new Memo<{ none: number; tool: number }>();
   private orders: readonly PositionMap[] | undefined;
 
@@ -52,7 +53,7 @@ export class Cells {
   }
 
   /** The cell of a wheel with a sensor. */
-  ofSensor(placing: Placing, wanted: Wanted): Cell {
+  ofSensor(placing: Placing): Cell {
     const { evidence, place, position, system } = placing;
     const assumed = assumptionsOf(placing);
     const reply = assumed.own?.kPa ?? undefined;
@@ -66,44 +67,80 @@ export class Cells {
       });
     const sums = this.sensor(placing, assumed);
     const wheel = this.contents.ofTire(wheelAt(evidence, place));
-    return sums.cells.get(wheel, this.contents.ofShown(position), Number(system.cooled), () =>
-      accumulate(sums.joinedWith(this.priors.of['sensor-inaccurate'], wanted, tire), wanted),
+    return sums.cells.get([wheel, this.contents.ofShown(position), system.cooled], () =>
+      accumulate(sums.joinedWith(this.priors.of['sensor-inaccurate'], tire)),
     );
   }
 
   /**
-   * No less than the weight of the cell of a wheel with a sensor, for less work: the most the sensor can add up
-   * to, times the tire without what the car shows of it, times the most that any pressure could make of that.
+   * By position, no less than the weight of the cell of a wheel with a sensor, for less work: the most the sensor
+   * can add up to, times the tire without what the car shows of it, times the most that any pressure could make
+   * of that.
    */
-  mostAt(placing: Placing): number {
-    const { evidence, place, position, reading, system } = placing;
-    const bare = this.bareTotals(evidence, place, reading, system);
+  mostInRow(evidence: Evidence, place: number, reading: Reading, system: System): readonly number[] {
+    const elsewhere = evidence.positions.map(({ held }) => isElsewhere(held, place, reading));
+    const own = reading.own[place];
+    const { silent, alive } = this.sensorAtMost(evidence, place, own, elsewhere, system);
+    const { none, tool } = this.bareTotals(evidence, place, own, system);
+    return silent.map((weight, at) => weight * none + (alive[at] ?? 0) * tool);
+  }
+
+  /** No less than the weight of the cell of a wheel whose own reply is this, at any position and in any system. */
+  mostOf(evidence: Evidence, place: number, own: Reply | undefined, systems: readonly System[]): number {
+    const anywhere = [false, true].map((is) => evidence.positions.map(() => is));
+    let most = 0;
+    for (const system of systems) {
+      const { none, tool } = this.bareTotals(evidence, place, own, system);
+      for (const elsewhere of anywhere) {
+        const { silent, alive } = this.sensorAtMost(evidence, place, own, elsewhere, system);
+        for (let at = 0; at < silent.length; at += 1)
+          most = Math.max(most, (silent[at] ?? 0) * none + (alive[at] ?? 0) * tool);
+      }
+    }
+    return most;
+  }
+
+  /** By position, no less than what a sensor that gives no figures, and one that does, add up to. */
+  private sensorAtMost(
+    evidence: Evidence,
+    place: number,
+    own: Reply | undefined,
+    elsewhere: readonly boolean[],
+    system: System,
+  ): AtMost {
+    const { positions, context } = evidence;
     const wheel = wheelAt(evidence, place);
-    const assumed = assumptionsOf(placing);
-    const { silent, alive } = this.bounds.get(
-      this.contents.ofSensor(wheel),
-      this.contents.ofPosition(position),
-      this.restOfSensor(placing, assumed),
+    return this.rows.get(
+      [
+        this.contents.ofPositions(positions),
+        this.contents.ofSensor(wheel),
+        replyNumber(wheel, own),
+        elsewhere.map(Number).join(''),
+        isDeaf(system),
+        system.otherSetNumber,
+      ],
       () => {
-        const worth = highestDensityOf(position);
-        const answers = this.answersOf(placing, assumed);
-        return sensorAtMost(evidence.context, this.priors, wheel, position, assumed, worth, answers);
+        const answers = this.answersOf(evidence, place, own);
+        const bounds = positions.map((position, at) => {
+          const heldIsElsewhere = elsewhere[at] ?? false;
+          const assumed = { own, heldIsElsewhere, deaf: isDeaf(system), otherSet: system.otherSet };
+          const worth = highestDensityOf(position);
+          return sensorAtMost(context, this.priors, wheel, position, assumed, worth, answers);
+        });
+        return { silent: bounds.map(({ silent }) => silent), alive: bounds.map(({ alive }) => alive) };
       },
     );
-    return silent * bare.none + alive * bare.tool;
   }
 
   /** The weight of a tire without any figure of a sensor, and with that of its reply. */
   private bareTotals(
     evidence: Evidence,
     place: number,
-    reading: Reading,
+    own: Reply | undefined,
     system: System,
   ): { none: number; tool: number } {
     const wheel = wheelAt(evidence, place);
-    const own = reading.own[place];
-    const rest = Number(system.cooled) | (replyNumber(wheel, own) << 1);
-    return this.totals.get(this.contents.ofTire(wheel), 0, rest, () => {
+    return this.totals.get([this.contents.ofTire(wheel), system.cooled, replyNumber(wheel, own)], () => {
       const of = (replyKPa: number | undefined, accuracy: Accuracy) =>
         totalOf(this.tire(evidence, place, { ...bareTire(system), replyKPa, accuracy }));
       const inaccurate = this.priors.of['sensor-inaccurate'];
@@ -119,7 +156,7 @@ export class Cells {
   /** The cell of a wheel of an indirect system. */
   ofTurning(evidence: Evidence, place: number, system: System): Cell {
     const wheel = wheelAt(evidence, place);
-    return this.alone.get(this.contents.ofTurning(wheel), 0, Number(system.cooled), () => {
+    return this.turning.get([this.contents.ofTurning(wheel), system.cooled], () => {
       const adder = new Adder();
       const add = turningStates(wheel, this.priors, (weight, findings, cause) => {
         adder.add(weight, findings, cause);
@@ -132,7 +169,7 @@ export class Cells {
   /** The cell of a wheel the lamp does not watch: only its tire. */
   ofTire(evidence: Evidence, place: number, system: System): Cell {
     const wheel = this.contents.ofTire(wheelAt(evidence, place));
-    return this.alone.get(wheel, 1, Number(system.cooled), () => {
+    return this.alone.get([wheel, system.cooled], () => {
       const adder = new Adder();
       const add: Emit = (weight, findings) => {
         adder.add(weight, findings, 0);
@@ -145,35 +182,36 @@ export class Cells {
   private sensor(placing: Placing, assumed: SensorAssumptions): SensorSums {
     const { evidence, place, position } = placing;
     const wheel = wheelAt(evidence, place);
-    const rest = this.restOfSensor(placing, assumed);
-    return this.sensors.get(this.contents.ofSensor(wheel), this.contents.ofHearing(position), rest, () => {
+    return this.sensors.get(this.keyOfSensor(placing, assumed), () => {
       const sums = new SensorSums();
-      const answers = this.answersOf(placing, assumed);
+      const answers = this.answersOf(evidence, place, assumed.own);
       sensorStates(evidence.context, this.priors, wheel, position, assumed, sums, answers);
       return sums;
     });
   }
 
-  private answersOf({ evidence, place }: Placing, { own }: SensorAssumptions): Answers {
+  private answersOf(evidence: Evidence, place: number, own: Reply | undefined): Answers {
     const wheel = wheelAt(evidence, place);
-    return this.answers.get(this.contents.ofSensor(wheel), 0, replyNumber(wheel, own), () =>
+    return this.answers.get([this.contents.ofSensor(wheel), replyNumber(wheel, own)], () =>
       answersOf(evidence.context, this.priors, wheel, own),
     );
   }
 
-  /** What the states of a sensor rest on beside the wheel and the position. */
-  private restOfSensor({ evidence, place, position, system }: Placing, assumed: SensorAssumptions): number {
-    const own = replyNumber(wheelAt(evidence, place), assumed.own);
-    const counted = assumed.checkIns ? this.contents.ofCounts(assumed.checkIns) : 0;
-    const quality = counted > 0 ? Math.round(system.driveQuality * 20) : 0;
-    return (
-      Number(assumed.heldIsElsewhere) |
-      (Number(assumed.deaf && speaksOfHearing(position)) << 1) |
-      (own << 2) |
-      (system.otherSetNumber << 6) |
-      (quality << 10) |
-      (counted << 15)
-    );
+  /** All that the states of a sensor rest on. */
+  private keyOfSensor(
+    { evidence, place, position, system }: Placing,
+    { own, heldIsElsewhere, deaf, checkIns }: SensorAssumptions,
+  ): Key {
+    const wheel = wheelAt(evidence, place);
+    return [
+      this.contents.ofHearing(position),
+      this.contents.ofSensor(wheel),
+      replyNumber(wheel, own),
+      heldIsElsewhere,
+      deaf && speaksOfHearing(position),
+      system.otherSetNumber,
+      checkIns ? this.contents.ofCheckIns(checkIns, system.driveQuality) : 0,
+    ];
   }
 
   private tire(evidence: Evidence, place: number, sensed: Sensed): Sums {
@@ -181,10 +219,17 @@ export class Cells {
     const shows = heard && position !== undefined && position.shown.length > 0;
     const hasLowCode = position !== undefined && (position.noCodes || position.codes.length > 0);
     const wheel = wheelAt(evidence, place);
+    const speaks = hasLowCode || shows;
+    const shown = position && speaks ? this.contents.ofShown(position) : 0;
     return this.tires.get(
-      this.contents.ofTire(wheel),
-      position && (hasLowCode || shows) ? this.contents.ofShown(position) : nowhere,
-      (this.restOf(evidence, place, sensed) << 1) | Number(heard && (hasLowCode || shows)),
+      [
+        this.contents.ofTire(wheel),
+        shown,
+        replyAt(wheel, sensed),
+        heard && speaks,
+        sensed.system.cooled,
+        sensed.accuracy,
+      ],
       () => {
         const adder = new Adder();
         const assumed = tireAssumptions(evidence, this.priors, place, sensed);
@@ -204,46 +249,48 @@ export class Cells {
   /** Where a tire's pressure lies by itself and by its own reply: the same whether or not all went with the cold. */
   private plainPlaces(evidence: Evidence, place: number, sensed: Sensed): Places {
     const wheel = wheelAt(evidence, place);
-    return this.places.get(
-      this.contents.ofTire(wheel),
-      nowhere,
-      this.restOf(evidence, place, sensed) >> 1,
-      () =>
-        placesOf(wheel, {
-          ...tireAssumptions(evidence, this.priors, place, sensed),
-          shown: nothingShown,
-        }),
+    return this.places.get([this.contents.ofTire(wheel), 0, replyAt(wheel, sensed), sensed.accuracy], () =>
+      placesOf(wheel, {
+        ...tireAssumptions(evidence, this.priors, place, sensed),
+        shown: nothingShown,
+      }),
     );
   }
 
-  /** … and by what the car shows of it: that is of this visit, or it was kept from before and says nothing. */
+  /** The same by what the car shows of it too: that is of this visit, or it was kept from before and says nothing. */
   private shownPlaces(evidence: Evidence, place: number, sensed: Sensed, position: PositionEvidence): Places {
     const wheel = wheelAt(evidence, place);
-    const rest = this.restOf(evidence, place, sensed) >> 1;
-    return this.places.get(this.contents.ofTire(wheel), this.contents.ofShown(position), rest, () => {
-      const plain = this.plainPlaces(evidence, place, sensed);
-      const assumed = tireAssumptions(evidence, this.priors, place, sensed);
-      const kept = keptFactor(position.shown);
-      const places = placesOf(wheel, { ...assumed, noneKept: true });
-      places.forEach((shares, curve) => {
-        const ofKept = plain[curve] ?? [];
-        for (let at = 0; at < shares.length; at += 1)
-          shares[at] = (shares[at] ?? 0) + kept * (ofKept[at] ?? 0);
-      });
-      return places;
-    });
+    return this.places.get(
+      [this.contents.ofTire(wheel), this.contents.ofShown(position), replyAt(wheel, sensed), sensed.accuracy],
+      () => {
+        const plain = this.plainPlaces(evidence, place, sensed);
+        const assumed = tireAssumptions(evidence, this.priors, place, sensed);
+        const kept = keptFactor(position.shown);
+        const places = placesOf(wheel, { ...assumed, noneKept: true });
+        places.forEach((shares, curve) => {
+          const ofKept = plain[curve] ?? [];
+          for (let at = 0; at < shares.length; at += 1)
+            shares[at] = (shares[at] ?? 0) + kept * (ofKept[at] ?? 0);
+        });
+        return places;
+      },
+    );
   }
+}
 
-  private restOf(evidence: Evidence, place: number, { replyKPa, system, accuracy }: Sensed): number {
-    const { replies } = wheelAt(evidence, place);
-    const reply = replyKPa === undefined ? 0 : replies.findIndex(({ kPa }) => kPa === replyKPa) + 1;
-    return Number(system.cooled) | (Number(accuracy === 'off') << 1) | (reply << 2);
-  }
+/** By position. */
+interface AtMost {
+  silent: readonly number[];
+  alive: readonly number[];
 }
 
 /** The place of a reply among those of its wheel, from 1; 0: none. */
 const replyNumber = ({ replies }: WheelEvidence, reply: Reply | undefined): number =>
   reply ? replies.indexOf(reply) + 1 : 0;
+
+/** Which reply the sensor's own figure of its tire stands in; -1: it has none. */
+const replyAt = ({ replies }: WheelEvidence, { replyKPa }: Sensed): number =>
+  replyKPa === undefined ? -1 : replies.findIndex(({ kPa }) => kPa === replyKPa);
 
 interface CodeFactors {
   low: number;
@@ -262,9 +309,6 @@ function lowCodeFactors({ position, heard }: Sensed): CodeFactors {
       }
     : { low: 1, other: 1 };
 }
-
-/** In place of the content of a position, where the position says nothing. */
-const nowhere = 0;
 
 /** The most that any pressure could make of what the car shows at a position: the product of the highest densities. */
 function highestDensityOf({ shown }: PositionEvidence): number {

@@ -12,8 +12,7 @@ export class Contents {
   private readonly tires = new WeakMap<object, number>();
   private readonly hearings = new WeakMap<object, number>();
   private readonly shows = new WeakMap<object, number>();
-  private readonly positions = new WeakMap<object, number>();
-  private readonly counts = new WeakMap<object, number>();
+  private readonly allPositions = new WeakMap<object, number>();
   private readonly turnings = new WeakMap<object, number>();
 
   /** What the states of its sensor rest on. */
@@ -78,18 +77,17 @@ export class Contents {
     });
   }
 
-  /** All that the car says of a position. */
-  ofPosition(position: PositionEvidence): number {
-    return this.numbered(this.positions, position, () => [
-      'position',
-      this.ofHearing(position),
-      this.ofShown(position),
+  /** All that the car says of all its positions. */
+  ofPositions(positions: readonly PositionEvidence[]): number {
+    return this.numbered(this.allPositions, positions, () => [
+      'positions',
+      ...positions.flatMap((position) => [this.ofHearing(position), this.ofShown(position)]),
     ]);
   }
 
-  /** What was counted of a sensor's check-ins. */
-  ofCounts(counts: { expected: number; received: number }): number {
-    return this.numbered(this.counts, counts, () => ['counts', counts.expected, counts.received]);
+  /** What was counted of a sensor's check-ins on a drive of this quality. */
+  ofCheckIns({ expected, received }: { expected: number; received: number }, quality: number): number {
+    return this.numberOf(['counts', expected, received, quality]);
   }
 
   /** What the states of a wheel of an indirect system rest on. */
@@ -105,28 +103,39 @@ export class Contents {
   private numbered(known: WeakMap<object, number>, thing: object, content: () => Content): number {
     let number = known.get(thing);
     if (number === undefined) {
-      const text = JSON.stringify(content());
-      number = this.numbers.get(text) ?? this.numbers.size + 1;
-      this.numbers.set(text, number);
+      number = this.numberOf(content());
       known.set(thing, number);
     }
     return number;
   }
+
+  private numberOf(content: Content): number {
+    const text = JSON.stringify(content);
+    const number = this.numbers.get(text) ?? this.numbers.size + 1;
+    this.numbers.set(text, number);
+    return number;
+  }
 }
 
-/** Things made once for each pair of contents and whatever else they rest on, as a number. */
-export class Memo<Thing> {
-  private readonly things = new Map<number, Map<number, Thing>>();
+/** All that a thing rests on, each value whole. */
+export type Key = readonly (number | string | boolean | undefined)[];
 
-  get(one: number, other: number, rest: number, make: () => Thing): Thing {
-    const pair = one * mostContents + other;
-    let ofPair = this.things.get(pair);
-    if (!ofPair) this.things.set(pair, (ofPair = new Map<number, Thing>()));
-    let thing = ofPair.get(rest);
-    if (!thing) ofPair.set(rest, (thing = make()));
+/** Things made once for each key; the keys of one memo are equally long. */
+export class Memo<Thing> {
+  private readonly root: Branch<Thing> = new Map();
+
+  get(key: Key, make: () => Thing): Thing {
+    let branch = this.root;
+    const last = key.length - 1;
+    for (let at = 0; at < last; at += 1) {
+      let next = branch.get(key[at]) as Branch<Thing> | undefined;
+      if (!next) branch.set(key[at], (next = new Map()));
+      branch = next;
+    }
+    let thing = branch.get(key[last]) as Thing | undefined;
+    if (thing === undefined) branch.set(key[last], (thing = make()));
     return thing;
   }
 }
 
-/** Pairs of fewer contents than this have numbers of their own. */
-const mostContents = 2 ** 20;
+type Branch<Thing> = Map<Key[number], Branch<Thing> | Thing>;

@@ -29,9 +29,8 @@ export const leastVoltsToWrite = model.supply.leastVolts;
 /** What follows from a job. Pure: the same job, and the same experience of the shop, give the same assessment. */
 export function assess(job: Job, experience?: Experience): Assessment {
   const judging = judged(job, experience);
-  const { judgement, told, priors, cells } = judging;
-  const codes = told.map(({ code }) => code);
-  return assessmentFrom(job, judging, weigherOf(job, judgement, priors, cells, codes));
+  const { judgement, priors, cells } = judging;
+  return assessmentFrom(job, judging, weigherOf(job, judgement, priors, cells));
 }
 
 /** The same without the evidence of the findings, which takes longest: a verdict to show while that is weighed. */

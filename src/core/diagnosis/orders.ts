@@ -2,24 +2,17 @@ import { isIdentity, type PositionMap } from './position-maps';
 import type { Cell } from './sensor-sums';
 import { causeCount, zeros } from './states';
 
-/** Of the whole sum: an order that adds less than this may be left out. */
-export const negligible = 1e-15;
-/** … and all that are left out together, at most. */
-export const mostLeft = 1e-9;
-
 /** The orders of the wheels that count within one way the car can be, and the cells they need. */
 export interface Orders {
   kept: PositionMap[];
   /** By wheel and position; undefined where no order that counts has the wheel there. */
   grid: (Cell | undefined)[][];
-  /** All orders left out together weigh less than this. */
-  left: number;
 }
 
 /**
- * Leaves out the orders that add nothing to what is known already, or to the likeliest order by itself.
- * `most`: by wheel and position, no less than the weight of the cell. `leastLit`: the lamp is at least so
- * likely, whatever the order.
+ * Leaves out each order that adds less than the share `negligible` to what is known already, or to the likeliest
+ * order by itself. `most`: by wheel and position, no less than the weight of the cell. `leastLit`: the lamp is at
+ * least so likely, whatever the order.
  */
 export function ordersThatCount(
   maps: readonly PositionMap[],
@@ -27,6 +20,7 @@ export function ordersThatCount(
   make: (wheel: number, at: number) => Cell,
   known: number,
   leastLit: number,
+  negligible: number,
 ): Orders {
   const size = most.length;
   const grid = most.map((row): (Cell | undefined)[] => row.map(() => undefined));
@@ -46,22 +40,17 @@ export function ordersThatCount(
   let least = (likeliest?.prior ?? 0) * leastLit;
   likeliest?.wheelAt.forEach((wheel, at) => (least *= cellAt(wheel, at)[causeCount - 1] ?? 0));
   const enough = negligible * Math.max(known, least);
-  let left = 0;
-  const kept = maps.filter((_, m) => {
-    const bound = bounds[m] ?? 0;
-    if (bound <= enough) left += bound;
-    return bound > enough;
-  });
+  const kept = maps.filter((_, m) => (bounds[m] ?? 0) > enough);
   for (const { wheelAt } of kept) wheelAt.forEach((wheel, at) => cellAt(wheel, at));
-  return { kept, grid, left };
+  return { kept, grid };
 }
 
-/** The orders that add more than so much in any of these ways, each with its bounds and its weight; all others add less than `left`. */
+/** The orders that add more than so much in any of these ways, each with its bounds and its weight. */
 export function ordersLeft(
   maps: readonly PositionMap[],
   ways: readonly { most: readonly (readonly number[])[]; weight: number }[],
   enough: number,
-): { orders: readonly PositionMap[]; left: number } {
+): readonly PositionMap[] {
   const size = maps[0]?.slots.length ?? 0;
   const most = zeros(size * size);
   let weight = 0;
@@ -74,13 +63,7 @@ export function ordersLeft(
       }
     }
   }
-  let left = 0;
-  const orders = maps.filter(({ prior, slots }) => {
-    const bound = boundOf(slots, most, prior * weight);
-    if (bound <= enough) left += bound;
-    return bound > enough;
-  });
-  return { orders, left };
+  return maps.filter(({ prior, slots }) => boundOf(slots, most, prior * weight) > enough);
 }
 
 /** No less than the weight of an order. A plain loop: it is gone through for every order. */
@@ -94,11 +77,7 @@ function boundOf(slots: readonly number[], most: readonly number[], prior: numbe
  * Over all orders: their weight, their weight whatever the lamp shows, and, by cause, wheel and position, the
  * weight of all the other wheels while that wheel is at that position.
  */
-export function overOrders(
-  { kept, grid }: Pick<Orders, 'kept' | 'grid'>,
-  steps: number[],
-  noneLow: number[],
-) {
+export function overOrders({ kept, grid }: Orders, steps: number[], noneLow: number[]) {
   const size = grid.length;
   const totals = zeros(causeCount * size * size);
   grid.forEach((row, wheel) => {
@@ -141,7 +120,7 @@ export function overOrders(
 
 /** The weight of every wheel being in a row at once, over all orders or with all in place. */
 export function everyWheel(
-  { grid, kept }: Pick<Orders, 'kept' | 'grid'>,
+  { grid, kept }: Orders,
   row: number,
   steps: readonly number[],
   which: 'all' | 'in-place',

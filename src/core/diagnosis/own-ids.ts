@@ -32,8 +32,9 @@ export function readingsOfScans({ context, wheels, positions }: Evidence, priors
     wheel ? [{ place: placeOf.get(wheel), id }] : [],
   );
   const known = [...heldAt, ...filedAt];
+  const heard = wheels.map(({ replies }) => distinct(replies));
   const choices = wheels.map((wheel, place): (Reply | undefined)[] => {
-    const replies = distinct(wheel.replies).slice(0, mostReplies);
+    const replies = (heard[place] ?? []).slice(0, mostReplies);
     if (!wheel.monitored || replies.length === 0) return [replies[0]];
     const elsewhere = replies.some(
       ({ id }) =>
@@ -42,13 +43,19 @@ export function readingsOfScans({ context, wheels, positions }: Evidence, priors
     );
     return replies.length > 1 || elsewhere ? [...replies, undefined] : replies;
   });
-  return product(choices).map((own) => weigh(own, wheels, known, filedAt, priors));
+  return product(choices).map((own) => weigh(own, wheels, heard, known, filedAt, priors));
 }
 
 /** The strongest reply of each ID, the strongest first. */
 function distinct(replies: readonly Reply[]): Reply[] {
   const strength = (reply: Reply) => reply.rssiDbm ?? model.replies.strengthDbm.sound;
-  const sorted = [...replies].sort((a, b) => strength(b) - strength(a));
+  const sorted = [...replies].sort(
+    (a, b) =>
+      strength(b) - strength(a) ||
+      // Of two as strong, whichever came first: the order of a list says nothing.
+      (a.id < b.id ? -1 : Number(a.id > b.id)) ||
+      (a.kPa ?? 0) - (b.kPa ?? 0),
+  );
   return sorted.filter((reply, place) => sorted.findIndex((other) => other.id === reply.id) === place);
 }
 
@@ -62,6 +69,7 @@ function product<Item>(choices: readonly (readonly Item[])[]): Item[][] {
 function weigh(
   own: (Reply | undefined)[],
   wheels: readonly WheelEvidence[],
+  heard: readonly (readonly Reply[])[],
   known: readonly { place: number | undefined; id: string }[],
   filed: readonly { place: number | undefined; id: string }[],
   priors: Priors,
@@ -80,11 +88,10 @@ function weigh(
         weight *=
           match * (file.place === place ? model.held.recordHolds : priors.of['positions-swapped'] / 2);
     }
-    const replies = distinct(wheel.replies);
+    const replies = heard[place] ?? [];
     if (replies.length === 0) return;
     for (const reply of replies) {
-      const heard = reply.id;
-      if (heard !== id) weight *= neighbourWeight(reply, heard, place, own, ids, known);
+      if (reply.id !== id) weight *= neighbourWeight(reply, place, own, ids, known);
       else if (replies.length === 1) weight *= 1 - figures.neighbour - figures.stranger;
     }
     if (id === undefined && !wheel.monitored) weight *= 1 - answers.pulsed;
@@ -92,7 +99,7 @@ function weigh(
   return {
     own,
     weight,
-    misheard: wheels.map((wheel, place) => isMisheard(wheel, ids[place])),
+    misheard: heard.map((replies, place) => isMisheard(replies, ids[place])),
     twin: ids.map((id, place) => id !== undefined && ids.some((other, at) => at !== place && other === id)),
   };
 }
@@ -100,13 +107,13 @@ function weigh(
 /** A reply that is not the wheel's own: of a wheel beside it, whose pressure it then tells, or of another car. */
 function neighbourWeight(
   reply: Reply,
-  heard: string,
   place: number,
   own: (Reply | undefined)[],
   ids: (string | undefined)[],
   known: readonly { place: number | undefined; id: string }[],
 ): number {
   const { replies: figures, noise } = model;
+  const heard = reply.id;
   const match = 16 ** Math.min(12, heard.length);
   const any = 1 / noise.anyKPa;
   const strength =
@@ -132,8 +139,7 @@ function neighbourWeight(
 }
 
 /** The reply that stands out is not the wheel's own; or none stands out, and the try says nothing. */
-function isMisheard(wheel: WheelEvidence, own: string | undefined): boolean {
-  const [first, second] = distinct(wheel.replies);
+function isMisheard([first, second]: readonly Reply[], own: string | undefined): boolean {
   if (!first) return false;
   const lead = second ? (first.rssiDbm ?? 0) - (second.rssiDbm ?? 0) : Number.POSITIVE_INFINITY;
   return lead < clearlyStrongerDb || first.id !== own;

@@ -11,7 +11,7 @@ import { posteriorOf } from './posterior';
 import { priorsFor } from './priors';
 import { figureKinds, sensorStates } from './sensor-states';
 import { wheelFindings } from '../finding';
-import { allRows, bit, causeCount, causeIndex, isSound } from './states';
+import { bit, causeCount, causeIndex, isSound } from './states';
 import { lampLikelihood, systemsOf, type System } from './systems';
 
 /** One way a whole wheel can be. */
@@ -289,10 +289,11 @@ describe('the posterior', () => {
         for (const reading of readingsOfScans(evidence, priors)) {
           for (const system of systemsOf(evidence, priors)) {
             evidence.wheels.forEach((_, place) => {
-              evidence.positions.forEach((position) => {
+              const row = cells.mostInRow(evidence, place, reading, system);
+              evidence.positions.forEach((position, at) => {
                 const placing = { evidence, place, position, reading, system };
-                const most = cells.mostAt(placing);
-                const cell = cells.ofSensor(placing, allRows);
+                const most = row[at] ?? Number.NaN;
+                const cell = cells.ofSensor(placing);
                 // Figures as small as the last ones a number can be are rounded by more than that.
                 expect(cell[causeCount - 1]).toBeLessThanOrEqual(most * (1 + 1e-9) + 1e-300);
               });

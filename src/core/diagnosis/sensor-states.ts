@@ -105,7 +105,7 @@ export function sensorAtMost(
   priors: Priors,
   wheel: SensorSeen,
   position: HearingSeen,
-  assumed: SensorAssumptions,
+  assumed: Pick<SensorAssumptions, 'own' | 'heldIsElsewhere' | 'deaf' | 'otherSet'>,
   worth: number,
   tool: Answers,
 ): { silent: number; alive: number } {
@@ -255,7 +255,7 @@ function heardFactor(position: HearingSeen): number {
 }
 
 /** … and of one it does not hear: a figure that is there all the same is an old one. */
-function unheardFactor(position: HearingSeen, { deaf }: SensorAssumptions): number {
+function unheardFactor(position: HearingSeen, { deaf }: Pick<SensorAssumptions, 'deaf'>): number {
   const figures = (model.hearing.stale / model.noise.anyKPa) ** position.shown.length;
   const blamed = deaf
     ? codeChance(position, 'no-signal', model.codes.deafBlamesSensor)
@@ -308,7 +308,7 @@ function heldFactors(
   context: Context,
   wheel: SensorSeen,
   { held }: HearingSeen,
-  { own, heldIsElsewhere, otherSet }: SensorAssumptions,
+  { own, heldIsElsewhere, otherSet }: Pick<SensorAssumptions, 'own' | 'heldIsElsewhere' | 'otherSet'>,
 ): Held {
   const { empty, doubled, goneAndEmpty, neverAndEmpty } = model.held;
   if (otherSet) {

@@ -1,16 +1,16 @@
 import { Memo } from './contents';
 import { figureKinds, type Figures, type SensorSink } from './sensor-states';
 import {
-  allRows,
   causeCount,
   causeIndex,
   emptySums,
   isSound,
   rows,
+  sensorRows,
   soundRow,
+  tireRows,
   zeros,
   type Sums,
-  type Wanted,
 } from './states';
 
 /**
@@ -55,7 +55,7 @@ export class SensorSums implements SensorSink {
     return group;
   }
 
-  joinedWith(inaccurate: number, wanted: Wanted, tire: (accuracy: Accuracy, figures: Figures) => Sums): Sums {
+  joinedWith(inaccurate: number, tire: (accuracy: Accuracy, figures: Figures) => Sums): Sums {
     const cell = emptySums();
     for (const [kind, figures] of figureKinds.entries()) {
       const groups = this.groups.filter((group) => group.figures === kind);
@@ -63,38 +63,30 @@ export class SensorSums implements SensorSink {
       // A sensor that is gone reads nothing, wrong or right.
       const off = figures === 'none' ? 0 : inaccurate;
       const sound = tire('sound', figures);
-      for (const group of groups) this.join(cell, group, sound, 1 - off, wanted);
+      for (const group of groups) this.join(cell, group, sound, 1 - off);
       if (off === 0) continue;
       const reading = tire('off', figures);
-      for (const group of groups) this.join(cell, group, reading, off, wanted);
+      for (const group of groups) this.join(cell, group, reading, off);
     }
     return cell;
   }
 
-  private join(
-    cell: Sums,
-    { cause: ofSensor, sums }: Group,
-    tire: Sums,
-    share: number,
-    wanted: Wanted,
-  ): void {
+  private join(cell: Sums, { cause: ofSensor, sums }: Group, tire: Sums, share: number): void {
     const total = share * (sums[0] ?? 0);
     for (const cause of tireCauses) {
       const all = tire[cause] ?? 0;
       if (all === 0) continue;
       const worst = Math.max(cause, ofSensor);
       cell[worst] = (cell[worst] ?? 0) + total * all;
-      if (wanted.sound) {
-        const slot = soundRow * causeCount + worst;
-        const sound = share * (sums[soundRow] ?? 0) * (tire[soundRow * causeCount + cause] ?? 0);
-        cell[slot] = (cell[slot] ?? 0) + sound;
-      }
-      for (const row of wanted.tire) {
+      const soundSlot = soundRow * causeCount + worst;
+      const sound = share * (sums[soundRow] ?? 0) * (tire[soundRow * causeCount + cause] ?? 0);
+      cell[soundSlot] = (cell[soundSlot] ?? 0) + sound;
+      for (const row of tireRows) {
         const slot = row * causeCount + worst;
         cell[slot] = (cell[slot] ?? 0) + total * (tire[row * causeCount + cause] ?? 0);
       }
       const part = share * all;
-      for (const row of wanted.sensor) {
+      for (const row of sensorRows) {
         const slot = row * causeCount + worst;
         cell[slot] = (cell[slot] ?? 0) + part * (sums[row] ?? 0);
       }
@@ -106,15 +98,10 @@ export class SensorSums implements SensorSink {
 const tireCauses = [causeIndex.nothing, causeIndex['between-on-and-off'], causeIndex.low];
 
 /** From the weight of each cause to the weight of each cause or a lesser one. */
-export function accumulate(sums: Sums, wanted: Wanted = allRows): Cell {
-  accumulateRow(sums, 0);
-  if (wanted.sound) accumulateRow(sums, soundRow);
-  for (const row of wanted.tire) accumulateRow(sums, row);
-  for (const row of wanted.sensor) accumulateRow(sums, row);
+export function accumulate(sums: Sums): Cell {
+  for (let row = 0; row < rows; row += 1) {
+    for (let at = row * causeCount + 1; at < (row + 1) * causeCount; at += 1)
+      sums[at] = (sums[at] ?? 0) + (sums[at - 1] ?? 0);
+  }
   return sums;
-}
-
-function accumulateRow(sums: Sums, row: number): void {
-  for (let at = row * causeCount + 1; at < (row + 1) * causeCount; at += 1)
-    sums[at] = (sums[at] ?? 0) + (sums[at - 1] ?? 0);
 }

@@ -33,24 +33,6 @@ export const rows = wheelFindings.length + 2;
 const faults = ~bit['lamp-latched'];
 export const isSound = (findings: number): boolean => (findings & faults) === 0;
 
-/** Which rows are asked for: a judgement of one more or one less observation asks only for what it is told of. */
-export interface Wanted {
-  tire: readonly number[];
-  sensor: readonly number[];
-  sound: boolean;
-}
-
-/** The rows of these findings; with `sound`, of the states without any as well. */
-export function wantedRows(codes: readonly WheelFinding[], sound: boolean): Wanted {
-  const rowsOf = (part: 'tire' | 'sensor') =>
-    wheelFindings.flatMap((code, at) =>
-      codes.includes(code) && recordOf(code).summedWith === part ? [at + 1] : [],
-    );
-  return { tire: rowsOf('tire'), sensor: rowsOf('sensor'), sound };
-}
-
-export const allRows = wantedRows(wheelFindings, true);
-
 /**
  * So many noughts. Copied from a list that has held a fraction: such a list is made, and then written to, many
  * times faster than one that is filled, or than a typed one as short as these.
@@ -93,3 +75,10 @@ export class Adder {
     }
   }
 }
+
+const rowsWith = (part: 'tire' | 'sensor'): readonly number[] =>
+  wheelFindings.flatMap((code, at) => (recordOf(code).summedWith === part ? [at + 1] : []));
+
+/** The rows of the findings that go with the tire's states, and of those that go with the sensor's. */
+export const tireRows = rowsWith('tire');
+export const sensorRows = rowsWith('sensor');

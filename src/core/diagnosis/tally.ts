@@ -4,7 +4,7 @@ import type { Evidence } from './evidence';
 import { everyWheel, overOrders, type Orders } from './orders';
 import type { Priors } from './priors';
 import type { Cell } from './sensor-sums';
-import { causeCount, causeIndex, rows, soundRow, zeros, type Wanted } from './states';
+import { causeCount, causeIndex, rows, soundRow, zeros } from './states';
 import type { LampLikelihood, System } from './systems';
 import { totalOfCell, type Watched, type Way } from './ways';
 
@@ -58,18 +58,12 @@ export interface Car extends Watched {
   cells: Cells;
   lamp: LampLikelihood;
   priors: Priors;
-  wanted: Wanted;
 }
 
 /** Adds up what one way comes to over these orders of the wheels. */
-export function tally(
-  sum: Sum,
-  way: Omit<Way, 'number' | 'most' | 'size'>,
-  orders: Pick<Orders, 'kept' | 'grid'>,
-  car: Car,
-): void {
+export function tally(sum: Sum, way: Way, orders: Orders, car: Car): void {
   const { weight, reading, system, tires } = way;
-  const { free, lamp, priors, wanted } = car;
+  const { free, lamp, priors } = car;
   const tireTotal = weight * inRow(tires, 0);
   const steps = lampSteps(lamp, system, priors);
   const noneLow = lampSteps(lamp, system, priors, causeIndex.intermittent);
@@ -100,12 +94,12 @@ export function tally(
   if (system.baselineNotSet) facts.baselineNotSet += here;
   if (system.wheelSpeedFault) facts.wheelSpeedFault += here;
   facts.lampDark += tireTotal * priors.of['system-disabled'] * lamp.dark * around.unlit;
-  if (system.cooled && wanted.tire.includes(cooledRow))
+  if (system.cooled)
     // The spare need not have gone with the cold.
     facts.cooled +=
       (orders.grid.length > 0 ? tireTotal : weight * inRow(tires, cooledRow)) *
       everyWheel(orders, cooledRow, steps, 'all');
-  if (wanted.sound && isUsual(system) && !reading.misheard.includes(true)) {
+  if (isUsual(system) && !reading.misheard.includes(true)) {
     // With the lamp itself in order.
     const lit = lampSteps({ ...lamp, dark: 0 }, system, priors);
     facts.sound += weight * inRow(tires, soundRow) * everyWheel(orders, soundRow, lit, 'in-place');
@@ -130,13 +124,12 @@ const isUsual = (system: System): boolean =>
 function addRows(
   sum: Sum,
   grid: Orders['grid'],
-  { coupled, free, wanted }: Car,
+  { coupled, free }: Car,
   steps: number[],
   noneLow: number[],
   others: number[],
   tireTotal: number,
 ): void {
-  const rowsAsked = [...wanted.tire, ...wanted.sensor];
   const size = grid.length;
   const wheels = size + free.length;
   grid.forEach((cells, wheel) => {
@@ -145,7 +138,7 @@ function addRows(
       for (let cause = 0; cell && cause < causeCount; cause += 1) {
         const other = tireTotal * (others[(cause * size + wheel) * size + at] ?? 0);
         if (other === 0) continue;
-        for (const row of rowsAsked) {
+        for (let row = 1; row <= wheelFindings.length; row += 1) {
           const amount = cell[row * causeCount + cause] ?? 0;
           if (amount === 0) continue;
           // A tire between the lamp's two figures holds it only where none is low.

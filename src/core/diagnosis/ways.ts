@@ -3,7 +3,7 @@ import type { Evidence } from './evidence';
 import { readingsOfScans, type Reading } from './own-ids';
 import type { Priors } from './priors';
 import type { Cell } from './sensor-sums';
-import { causeCount, zeros, type Wanted } from './states';
+import { causeCount, zeros } from './states';
 import { systemsOf, type System } from './systems';
 
 /** The wheels of the evidence, as places in it: those the lamp watches, and those it does not. */
@@ -14,8 +14,6 @@ export interface Watched {
 
 /** One way the car can be with one way to read the scans. */
 export interface Way {
-  /** Its place among all ways: by reading, then by system. */
-  number: number;
   reading: Reading;
   system: System;
   /** Prior and likelihood of these, over the product of the scales. */
@@ -50,36 +48,77 @@ const heardNothing = (count: number): Reading => ({
 });
 
 /**
- * All ways, in the order of the readings and then of the systems, and by wheel the scale they are taken to:
- * about what a wheel weighs, so that products of many wheels stay in range.
+ * Every way the car can be, with one way to read the scans. `scales`: by wheel, about what it weighs, so that
+ * products of many wheels stay in range; the first way of all sets them.
  */
 export function waysOf(
   evidence: Evidence,
   cells: Cells,
   { coupled, free }: Watched,
+  reading: Reading,
+  systems: readonly System[],
+  scales: number[],
+): Way[] {
+  return systems.map((system): Way => {
+    const tires = free.map((place) => cells.ofTire(evidence, place, system));
+    const most = coupled.map((place) => mostInRow(evidence, cells, place, coupled.length, reading, system));
+    coupled.forEach((place, at) => (scales[place] ||= Math.max(...(most[at] ?? []))));
+    free.forEach((place, at) => (scales[place] ||= totalOfCell(tires[at])));
+    let size = 1;
+    for (const row of most) size *= Math.max(...row);
+    for (const tire of tires) size *= totalOfCell(tire);
+    return { reading, system, weight: weightOf(reading, system, scales), most, size, tires };
+  });
+}
+
+/** A way to read the scans, and the logarithm of no less than what it adds up to in all systems together. */
+export interface BoundReading {
+  reading: Reading;
+  logMost: number;
+}
+
+/** The ways to read the scans, the one that may weigh most first. */
+export function weightiestFirst(
+  evidence: Evidence,
+  cells: Cells,
+  { coupled, free }: Watched,
   { readings, systems }: Alternatives,
-): { ways: Way[]; scales: number[] } {
-  const scales = zeros(evidence.wheels.length);
-  const ways = readings.flatMap((reading, readingAt) =>
-    systems.map((system, systemAt): Way => {
-      const number = readingAt * systems.length + systemAt;
-      const tires = free.map((place) => cells.ofTire(evidence, place, system));
-      const most = coupled.map((_, wheel) =>
-        coupled.map((_, at) => mostAt({ reading, system }, { evidence, cells, coupled, free }, wheel, at)),
-      );
-      coupled.forEach((place, at) => (scales[place] ||= Math.max(...(most[at] ?? []))));
-      free.forEach((place, at) => (scales[place] ||= totalOfCell(tires[at])));
-      let size = 1;
-      for (const row of most) size *= Math.max(...row);
-      for (const tire of tires) size *= totalOfCell(tire);
-      return { number, reading, system, weight: weightOf(reading, system, scales), most, size, tires };
-    }),
+): BoundReading[] {
+  const [only, ...more] = readings;
+  if (!only || more.length === 0) return readings.map((reading) => ({ reading, logMost: 0 }));
+  let ofCar = 0;
+  for (const { weight } of systems) ofCar += weight;
+  for (const place of free)
+    ofCar *= Math.max(...systems.map((system) => totalOfCell(cells.ofTire(evidence, place, system))));
+  // Of each wheel few replies are its own in any reading.
+  const kinds = distinctBy(systems, ({ cooled, receiverFault, pending, otherSetNumber }) =>
+    [cooled, receiverFault || pending, otherSetNumber].join(),
   );
-  return { ways, scales };
+  const ofWheel = coupled.map((place) => {
+    const known = new Map<Reading['own'][number], number>();
+    return (own: Reading['own'][number]) => {
+      let most = known.get(own);
+      if (most === undefined) known.set(own, (most = Math.log(cells.mostOf(evidence, place, own, kinds))));
+      return most;
+    };
+  });
+  return readings
+    .map((reading) => ({
+      reading,
+      logMost: coupled.reduce(
+        (sum, place, at) => sum + (ofWheel[at]?.(reading.own[place]) ?? 0),
+        Math.log(reading.weight) + Math.log(ofCar),
+      ),
+    }))
+    .sort((a, b) => b.logMost - a.logMost);
+}
+
+function distinctBy<Item>(items: readonly Item[], name: (item: Item) => string): Item[] {
+  return [...new Map(items.map((item) => [name(item), item])).values()];
 }
 
 /** Prior and likelihood of a way, over the product of the scales. */
-export function weightOf(reading: Reading, system: System, scales: readonly number[]): number {
+function weightOf(reading: Reading, system: System, scales: readonly number[]): number {
   let weight = reading.weight * system.weight;
   for (const scale of scales) weight /= scale || 1;
   return weight;
@@ -88,30 +127,30 @@ export function weightOf(reading: Reading, system: System, scales: readonly numb
 /** The weight of all states of a wheel. */
 export const totalOfCell = (cell: Cell | undefined): number => cell?.[causeCount - 1] ?? 0;
 
-/** No less than the weight of the cell of a wheel at a position. */
-export function mostAt(
-  { reading, system }: Pick<Way, 'reading' | 'system'>,
-  { evidence, cells, coupled }: { evidence: Evidence; cells: Cells } & Watched,
-  wheel: number,
-  at: number,
-): number {
-  const place = coupled[wheel] ?? 0;
-  const position = evidence.positions[at];
-  return evidence.context.job.vehicle.tpms.kind === 'direct' && position
-    ? cells.mostAt({ evidence, place, position, reading, system })
-    : totalOfCell(cells.ofTurning(evidence, place, system));
+/** By position, no less than the weight of the cell of a wheel there. */
+function mostInRow(
+  evidence: Evidence,
+  cells: Cells,
+  place: number,
+  size: number,
+  reading: Reading,
+  system: System,
+): readonly number[] {
+  return evidence.context.job.vehicle.tpms.kind === 'direct'
+    ? cells.mostInRow(evidence, place, reading, system)
+    : zeros(size).fill(totalOfCell(cells.ofTurning(evidence, place, system)));
 }
 
 /** The cell of a wheel at a position of the car, both by their place among those the lamp watches. */
 export function cellOf(
   { reading, system }: Pick<Way, 'reading' | 'system'>,
-  { evidence, cells, coupled, wanted }: { evidence: Evidence; cells: Cells; wanted: Wanted } & Watched,
+  { evidence, cells, coupled }: { evidence: Evidence; cells: Cells } & Watched,
   wheel: number,
   at: number,
 ): Cell {
   const place = coupled[wheel] ?? 0;
   const position = evidence.positions[at];
   return evidence.context.job.vehicle.tpms.kind === 'direct' && position
-    ? cells.ofSensor({ evidence, place, position, reading, system }, wanted)
+    ? cells.ofSensor({ evidence, place, position, reading, system })
     : cells.ofTurning(evidence, place, system);
 }

@@ -1,16 +1,14 @@
 import type { Evidence as Weight } from '../assessment';
-import { wheelFindings, type FindingCode } from '../finding';
+import type { FindingCode } from '../finding';
 import type { Job, Observation } from '../job';
 import { ledgerOf, type Ledger } from '../ledger';
 import type { Position } from '../wheel';
-import { posteriorAfter, type Change } from './after-change';
 import type { Cells } from './cells';
 import { changesIn } from './changes';
 import { chanceOf, type Judgement } from './claims';
-import { carEvidence, positionEvidence, wheelEvidence, type Evidence, type WheelEvidence } from './evidence';
+import { carEvidence, positionEvidence, wheelEvidence, type Evidence } from './evidence';
 import { posteriorOf } from './posterior';
 import type { Priors } from './priors';
-import { allRows, wantedRows, type Wanted } from './states';
 
 /** The odds of a probability in decibans: ten times their decimal logarithm. Kept within ±50: no evidence is endless. */
 export function decibans(probability: number): number {
@@ -30,17 +28,14 @@ export function weigherOf(
   judgement: Judgement,
   priors: Priors,
   cells: Cells,
-  told: readonly FindingCode[],
 ): (code: FindingCode, wheels: readonly Position[]) => Weight[] {
-  const wanted = wantedRows(
-    wheelFindings.filter((code) => told.includes(code) || told.includes('sensors-asleep')),
-    told.includes('no-fault'),
-  );
   let others: Judgement[] | undefined;
   return (code, wheels) => {
+    const first = Math.max(0, job.observations.length - mostWeighed(job, judgement));
     others ??= job.observations.map((seen, index) => {
+      if (index < first) return judgement;
       const rest: Job = { ...job, observations: job.observations.filter((_, other) => other !== index) };
-      return judgeChange(rest, seen, judgement, priors, cells, wanted);
+      return judgeChange(rest, seen, judgement, priors, cells);
     });
     const now = decibans(leastChance(judgement, code, wheels));
     return others.flatMap((without, observation) => {
@@ -48,6 +43,14 @@ export function weigherOf(
       return Math.abs(weight) >= leastNamed ? [{ observation, decibans: weight }] : [];
     });
   };
+}
+
+/**
+ * So many observations are weighed, the latest: all of them in any visit a person makes. Each costs a judgement,
+ * and a job where every scan heard a crowd, or with thousands of readings, must not hold up the shop (judgement).
+ */
+function mostWeighed({ observations }: Job, { posterior }: Judgement): number {
+  return Math.min(100, Math.floor(4000 / posterior.ways), Math.floor(40_000 / observations.length));
 }
 
 /** The least of the chances a finding has at these wheels; of the car where none are named. */
@@ -63,24 +66,20 @@ export function judgeChange(
   before: Judgement,
   priors: Priors,
   cells: Cells,
-  wanted: Wanted = allRows,
 ): Judgement {
   // What the supply was says nothing of any fault the posterior knows.
   if (changed.kind === 'voltage') return { ...before, ledger: ledgerOf(job) };
-  const { evidence, ledger, change } = withChange(job, changed, before.evidence, before.ledger);
-  const posterior = change
-    ? posteriorAfter(change, before.posterior.account, evidence, priors, cells, wanted)
-    : posteriorOf(evidence, priors, cells, wanted);
-  return { evidence, ledger, posterior };
+  const { evidence, ledger } = withChange(job, changed, before.evidence, before.ledger);
+  return { evidence, ledger, posterior: posteriorOf(evidence, priors, cells) };
 }
 
-/** The evidence after one observation was put in or taken out of the job; how little of it changed, where it is little. */
+/** The evidence after one observation was put in or taken out of the job. What does not rest on it stays the same object. */
 function withChange(
   job: Job,
   changed: Observation,
   evidence: Evidence,
   before: Ledger,
-): { evidence: Evidence; ledger: Ledger; change?: Change } {
+): { evidence: Evidence; ledger: Ledger } {
   const { context } = evidence;
   switch (changed.kind) {
     case 'gauge':
@@ -89,11 +88,9 @@ function withChange(
     case 'wheelspeed': {
       const wheels = evidence.wheels.map((old) => {
         if (old.wheel !== changed.wheel) return old;
-        const now = wheelEvidence(context, job, old.wheel);
-        return changed.kind === 'activation' ? now : withSameReplies(now, old);
+        return wheelEvidence(context, job, old.wheel);
       });
-      const wheel = context.wheels.indexOf(changed.wheel);
-      return { evidence: { ...evidence, wheels }, ledger: before, change: { wheel, positions: [] } };
+      return { evidence: { ...evidence, wheels }, ledger: before };
     }
     case 'live':
     case 'display': {
@@ -103,7 +100,7 @@ function withChange(
       const positions = evidence.positions.map((old, place) =>
         place === at ? positionEvidence(context, job, ledger, changes, old.position) : old,
       );
-      return { evidence: { ...evidence, positions }, ledger, change: { positions: at < 0 ? [] : [at] } };
+      return { evidence: { ...evidence, positions }, ledger };
     }
     case 'lamp':
     case 'relearn':
@@ -121,20 +118,7 @@ function withChange(
               return JSON.stringify(now) === JSON.stringify(old) ? old : now;
             });
       const car = carEvidence(job, ledger, changes);
-      const reached = positions.flatMap((now, at) => (now === evidence.positions[at] ? [] : [at]));
-      return {
-        evidence: { ...evidence, positions, car },
-        ledger,
-        ...(changed.kind !== 'reception' && { change: { positions: reached } }),
-      };
+      return { evidence: { ...evidence, positions, car }, ledger };
     }
   }
-}
-
-/** What has not changed stays the same thing: what rests on it need not be worked out again. Only the pressures may have. */
-function withSameReplies(now: WheelEvidence, before: WheelEvidence): WheelEvidence {
-  const isSame =
-    now.replies.length === before.replies.length &&
-    now.replies.every(({ kPa }, place) => kPa === before.replies[place]?.kPa);
-  return isSame ? { ...now, replies: before.replies } : now;
 }
