@@ -1,7 +1,7 @@
 import { partName, partsOf, samePart, type Confirmed } from '../core/confirmed';
 import { faultsOf } from '../core/finding';
 import { addExperience, type Experience } from '../core/diagnosis';
-import { experienceOf } from '../core/diagnosis/counting';
+import { experienceOf } from '../core/diagnosis/learning/counting';
 import { model } from '../core/diagnosis/model';
 import type { Header } from '../core/job';
 import { failure, success, type Outcome } from '../core/outcome';

@@ -2,10 +2,10 @@ import { describe, expect, it } from 'vitest';
 import { gauge, gauges, heard, jobWith, lamp, minute, silent } from '../../../tests/support/car';
 import { confirmedOf, partName, partsOf } from '.';
 import { faultsOf, findingCodes, partKinds } from '../finding';
-import { experienceOf } from '../diagnosis/counting';
-import { historyMayMoveBy } from '../diagnosis/experience';
+import { experienceOf } from '../diagnosis/learning/counting';
+import { historyMayMoveBy } from '../diagnosis/learning/experience';
 import { contextOf } from '../diagnosis/evidence';
-import { chancesFor, plainChance } from '../diagnosis/priors';
+import { chancesFor, plainChance } from '../diagnosis/learning/priors';
 import { suspectsOf } from '../visit/suspects';
 
 const names = (job: ReturnType<typeof jobWith>) =>
@@ -37,7 +37,7 @@ describe('the parts of a car', () => {
 
 describe('the chance of a fault before anything was seen', () => {
   const chancesOf = (more: Parameters<typeof jobWith>[1] = {}) =>
-    chancesFor(contextOf(jobWith([], more), { registrationMs: -Infinity, airMs: -Infinity }));
+    chancesFor(contextOf(jobWith([], more), []));
 
   it('of a plain part is the usual one, for every fault there is', () => {
     const chanceOf = chancesOf({ otherSets: [{ label: 'winter', ids: ['51A00001'] }] });

@@ -22,7 +22,7 @@ import { proofOf } from '../proof';
 import { sheetOf } from '../sheet';
 import { nextMove, stationOf, stations } from '../visit';
 import type { Position } from '../wheel';
-import { decibans } from './weights';
+import { decibans } from './explanation/weight-of-evidence';
 import { assess } from '.';
 
 const mirror: Record<Position, Position> = { LF: 'RF', RF: 'LF', RR: 'LR', LR: 'RR', SP: 'SP' };

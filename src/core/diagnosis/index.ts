@@ -6,20 +6,20 @@ import { lampMeaning, lampTomorrow } from '../lamp';
 import { ledgerOf } from '../ledger';
 import { compareRegistration } from '../registration';
 import { inWalkingOrder, type Position } from '../wheel';
-import { Cells } from './cells';
-import { claimsFrom, type Claim, type Judgement } from './claims';
+import { Cells } from './inference/factors';
+import { claimsFrom, type Claim, type Judgement } from './decision/claims';
 import { evidenceOf } from './evidence';
-import type { Experience } from './experience';
-import { inconsistenciesOf } from './inconsistencies';
+import type { Experience } from './learning/experience';
+import { inconsistenciesOf } from './explanation/inconsistencies';
 import { model } from './model';
-import { posteriorOf } from './posterior';
-import { priorsFor } from './priors';
-import { decisionFrom } from './decision';
-import { weigherOf } from './weights';
-import { nextTests } from './next-tests';
+import { posteriorOf } from './inference/posterior';
+import { priorsFor } from './learning/priors';
+import { decisionFrom } from './decision/decision';
+import { weigherOf } from './explanation/weight-of-evidence';
+import { nextTests } from './decision/value-of-information';
 
-export { addExperience, historyMayMoveBy, type Experience } from './experience';
-export { plainChance } from './priors';
+export { addExperience, historyMayMoveBy, type Experience } from './learning/experience';
+export { plainChance } from './learning/priors';
 
 /** Everything at least this likely is told (contract of the assessment). */
 const leastTold = 0.05;

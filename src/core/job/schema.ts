@@ -6,6 +6,17 @@ import { walkingOrder } from '../wheel';
 
 /** The open job file, `hacienda.job/1`: what was seen. Unknown keys are kept; a missing key means "not known". */
 
+/** A visit has a fraction of this; more is no job of one car, and would hold up all others (judgement). */
+const most = {
+  observations: 500,
+  corrected: 500,
+  writes: 100,
+  history: 400,
+  replies: 32,
+  entries: 32,
+  list: 64,
+};
+
 const position = z.enum(walkingOrder);
 const at = z.iso.datetime({ offset: true });
 const kPa = z.number().min(0).max(2000);
@@ -55,7 +66,7 @@ export const fittedSchema = z.array(
 );
 
 /** Work on a tire that ends what was read before it: a leak mended. */
-export const repairsSchema = z.array(z.looseObject({ wheel: position, at }));
+export const repairsSchema = z.array(z.looseObject({ wheel: position, at })).max(most.list);
 
 export const serviceSchema = z.looseObject({
   kind: z.enum(['none', 'tires-fitted', 'rotation', 'wheels-swapped', 'sensor-replaced', 'repair']),
@@ -123,12 +134,12 @@ export const observationSchema = z.discriminatedUnion('kind', [
   seen('activation', {
     wheel: position,
     trigger: z.enum(['pulsed', 'continuous', 'magnet', 'deflation']),
-    replies: z.array(replySchema),
+    replies: z.array(replySchema).max(most.replies),
   }),
   seen('registry', {
-    entries: z.array(registryEntry),
+    entries: z.array(registryEntry).max(most.entries),
     /** The codes the same reading gave; an empty list says there were none. */
-    codes: z.array(codeSchema).optional(),
+    codes: z.array(codeSchema).max(most.list).optional(),
   }),
   seen('live', {
     wheel: position,
@@ -203,17 +214,21 @@ export const headerSchema = z.looseObject({
   service: serviceSchema.optional(),
   climate: climateSchema.optional(),
   /** Gauge readings of the same wheels at earlier visits, oldest first. */
-  history: z.array(gaugeSchema).optional(),
+  history: z.array(gaugeSchema).max(most.history).optional(),
   sensors: z
     .array(z.looseObject({ id, wheel: position.optional(), ageYears: z.number().min(0).optional() }))
+    .max(most.list)
     .optional(),
-  otherSets: z.array(z.looseObject({ label: z.string().optional(), ids: z.array(id) })).optional(),
+  otherSets: z
+    .array(z.looseObject({ label: z.string().optional(), ids: z.array(id).max(most.list) }))
+    .max(most.list)
+    .optional(),
 });
 
 export const jobSchema = headerSchema.extend({
-  observations: z.array(observationSchema),
-  corrected: z.array(correctedSchema).optional(),
-  carWrites: z.array(carWriteSchema).optional(),
+  observations: z.array(observationSchema).max(most.observations),
+  corrected: z.array(correctedSchema).max(most.corrected).optional(),
+  carWrites: z.array(carWriteSchema).max(most.writes).optional(),
   /** What the parts turned out to be, each time somebody said so; the last holds. */
   confirmations: z.array(confirmationSchema).optional(),
 });

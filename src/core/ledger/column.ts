@@ -4,7 +4,8 @@ import { gaugeWarning, plusMinusOf, readingAt } from '../gauge';
 import type { Job, Reply } from '../job';
 import { thresholdsFor } from '../lamp';
 import { monitoredWheels, placardKPa, placardToleranceKPa, wheelsOf } from '../placard';
-import { sameId } from '../sensor-id';
+import { holdsScanned } from '../registration';
+import { isRightType } from '../sensor-type';
 import type { Position } from '../wheel';
 import { ledgerOf, type Ledger } from '.';
 
@@ -100,28 +101,15 @@ function sensorCell(job: Job, ledger: Ledger, wheel: Position): SensorCell {
     case 'unclear':
       return { kind: 'unclear', count: scan.replies.length };
     case 'heard': {
-      const { family, frequencyMHz } = job.vehicle.tpms;
       const { reply } = scan;
-      const right =
-        (family === undefined ||
-          reply.family === undefined ||
-          reply.family.toLowerCase() === family.toLowerCase()) &&
-        (frequencyMHz === undefined ||
-          reply.frequencyMHz === undefined ||
-          Math.abs(reply.frequencyMHz - frequencyMHz) < 1);
+      const right = isRightType(job.vehicle.tpms, reply) !== false;
       return { kind: 'heard', reply, right, agreement: agreementAt(ledger, wheel) };
     }
   }
 }
 
-function heldCell(job: Job, { registry, registered, sensor }: Ledger, wheel: Position): Column['held'] {
-  if (!registry) return 'not-read';
-  const id = registered[wheel] ?? null;
-  const scan = sensor[wheel];
-  if (scan?.kind !== 'heard') return { id, agrees: undefined };
-  const here = id !== null && sameId(id, scan.reply.id);
-  const anywhere = registry.seen.entries.some(
-    (entry) => entry.id !== null && sameId(entry.id, scan.reply.id),
-  );
-  return { id, agrees: here || (job.vehicle.tpms.locates === false && anywhere) };
+function heldCell(job: Job, ledger: Ledger, wheel: Position): Column['held'] {
+  return ledger.registry
+    ? { id: ledger.registered[wheel] ?? null, agrees: holdsScanned(job, ledger, wheel) }
+    : 'not-read';
 }

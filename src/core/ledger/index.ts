@@ -36,6 +36,9 @@ export type Scan =
 /** Stronger by this many dB counts as "clearly nearer" (common practice: half the distance). */
 export const clearlyStrongerDb = 6;
 
+/** Silent tries with different triggers after which a wheel is taken for silent and left (common practice). */
+export const silentAfterTries = 2;
+
 export function ledgerOf(job: Job): Ledger {
   const registry = latest(allOf(job, 'registry'));
   const byWheel = <Value>(make: (wheel: Position) => Value | undefined): ByWheel<Value> =>

@@ -4,6 +4,8 @@ import { ledgerOf, type Ledger } from '../ledger';
 import { isAboveWakeSpeed } from '../wake-speed';
 import { monitoredWheels, placardToleranceKPa, wheelsOf } from '../placard';
 import { targetsFor } from '../filling';
+import { changesOf, lastOf, ofKind } from '../history';
+import { holdsScanned } from '../registration';
 import { sameId } from '../sensor-id';
 import { listWheels, type Position } from '../wheel';
 
@@ -28,7 +30,7 @@ export interface Proof {
  */
 export function proofOf(job: Job): Proof {
   const ledger = ledgerOf(job);
-  const since = lastChange(job);
+  const since = lastOf(ofKind(changesOf(job), 'air', 'write'));
   const direct = job.vehicle.tpms.kind === 'direct';
   const checks = [
     pressures(job, ledger),
@@ -37,18 +39,6 @@ export function proofOf(job: Job): Proof {
     lamp(ledger, since),
   ];
   return { proved: checks.every(({ state }) => state === 'met'), checks };
-}
-
-/** When the car was last changed: a write to it that was not refused, or an air fill; 0 where it was not. */
-function lastChange(job: Job): number {
-  const writes = (job.carWrites ?? [])
-    .filter(({ answer }) => answer !== 'no')
-    .map(({ askedAt }) => Date.parse(askedAt));
-  const ledger = ledgerOf(job);
-  const fills = Object.values(ledger.gaugeHistory).flatMap((readings) =>
-    readings.slice(1).map(({ seen }) => Date.parse(seen.at)),
-  );
-  return Math.max(0, ...writes, ...fills);
 }
 
 function pressures(job: Job, ledger: Ledger): Check {
@@ -85,16 +75,6 @@ function registration(job: Job, ledger: Ledger): Check {
       text: `The car holds another ID than was heard at ${listWheels(differ)}.`,
     };
   return { name, state: 'met', text: 'Registered equals scanned at every wheel.' };
-}
-
-function holdsScanned(job: Job, ledger: Ledger, wheel: Position): boolean {
-  const scan = ledger.sensor[wheel];
-  if (scan?.kind !== 'heard') return false;
-  const held = ledger.registered[wheel];
-  if (held != null && sameId(held, scan.reply.id)) return true;
-  const anywhere =
-    ledger.registry?.seen.entries.some(({ id }) => id !== null && sameId(id, scan.reply.id)) ?? false;
-  return job.vehicle.tpms.locates === false && anywhere;
 }
 
 function reports(job: Job, since: number): Check {

@@ -29,14 +29,9 @@ export function compareRegistration(
   const unclaimed = entries.filter((entry) => !scanned.some((sensor) => sameId(sensor.id, entry.id)));
 
   const mismatches = scanned.flatMap(({ wheel, id }): Mismatch[] => {
+    if (holdsScanned(job, ledger, wheel)) return [];
     const registered = ledger.registered[wheel] ?? null;
-    if (registered !== null && sameId(registered, id)) return [];
-    const held = entries.find((entry) => sameId(entry.id, id));
-    if (held) {
-      return job.vehicle.tpms.locates === false
-        ? []
-        : [{ wheel, scanned: id, registered, kind: 'elsewhere' }];
-    }
+    if (holdsAnywhere(entries, id)) return [{ wheel, scanned: id, registered, kind: 'elsewhere' }];
     const mistypedHere =
       registered !== null && unclaimed.some((entry) => entry.wheel === wheel) && slipBetween(id, registered);
     const mistyped = mistypedHere ? registered : unclaimed.find((entry) => slipBetween(id, entry.id))?.id;
@@ -46,6 +41,30 @@ export function compareRegistration(
   });
   return { ok: mismatches.length === 0, mismatches };
 }
+
+/**
+ * Whether the car holds, for this wheel, the ID the tool heard there; for a car that does not tie IDs to
+ * positions, anywhere. Undefined while the car was not read, or the wheel not heard clearly.
+ */
+export function holdsScanned(
+  job: Job,
+  { registry, registered, sensor }: Ledger,
+  wheel: Position,
+): boolean | undefined {
+  const scan = sensor[wheel];
+  if (!registry || scan?.kind !== 'heard') return undefined;
+  const held = registered[wheel];
+  if (held != null && sameId(held, scan.reply.id)) return true;
+  return (
+    job.vehicle.tpms.locates === false && holdsAnywhere(registry.seen.entries, scan.reply.id) !== undefined
+  );
+}
+
+/** The entry that holds this ID, at whatever position. */
+const holdsAnywhere = <Entry extends { id: string | null }>(
+  entries: readonly Entry[],
+  id: string,
+): Entry | undefined => entries.find((entry) => entry.id !== null && sameId(entry.id, id));
 
 /** IDs the car holds at more than one position, each with those positions. */
 export function doublyRegistered(ledger: Ledger): Position[][] {

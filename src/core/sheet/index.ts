@@ -3,6 +3,7 @@ import { assess, type Experience } from '../diagnosis';
 import { confirmedOf, type Confirmed } from '../confirmed';
 import { gaugeWarning } from '../gauge';
 import { allOf, type CarWrite, type Job, type Placed } from '../job';
+import { changesOf, firstOf, isFill, ofKind } from '../history';
 import { ledgerOf } from '../ledger';
 import { placardKPa, wheelsOf } from '../placard';
 import { proofOf, writeVerdict, type Proof, type WriteVerdict } from '../proof';
@@ -41,9 +42,6 @@ export type Deed =
   | { kind: 'wrote'; wheels: Position[]; verdict: WriteVerdict }
   | { kind: 'cleared'; codes: string[]; verdict: WriteVerdict };
 
-/** A change of a tire's pressure smaller than this, kPa, is two readings, not a fill. */
-const fillKPa = 5;
-
 export function sheetOf(job: Job, experience?: Experience): Sheet {
   const ledger = ledgerOf(job);
   const registries = allOf(job, 'registry').sort((a, b) => Date.parse(a.seen.at) - Date.parse(b.seen.at));
@@ -70,7 +68,9 @@ export function sheetOf(job: Job, experience?: Experience): Sheet {
     now: findingsHeld(assess(job, experience)).filter(({ code }) => code !== 'sensors-asleep'),
     done: [
       ...(job.repairs ?? []).map(({ wheel }): Deed => ({ kind: 'repaired', wheel })),
-      ...fills(job),
+      ...changesOf(job)
+        .filter(isFill)
+        .map(({ wheel, fromKPa, toKPa }): Deed => ({ kind: 'filled', wheel, fromKPa, toKPa })),
       ...(job.carWrites ?? []).map(deedOf),
     ],
     turnedOut: confirmedOf(job).filter(({ was }) => was !== 'in-order'),
@@ -91,34 +91,18 @@ function doubtfulReadings(job: Job): string[] {
 
 /** The job as it stood before the first fill and the first write. */
 export function beforeChanges(job: Job): Job {
-  const { gaugeHistory } = ledgerOf(job);
-  const fillTimes = Object.values(gaugeHistory).flatMap((readings) =>
-    readings.slice(1).map(({ seen }) => Date.parse(seen.at)),
-  );
-  const writeTimes = (job.carWrites ?? []).map(({ askedAt }) => Date.parse(askedAt));
-  const writtenFirst = Math.min(...writeTimes);
+  const changes = changesOf(job);
+  const written = firstOf(ofKind(changes, 'write'));
+  const touched = Math.min(written, firstOf(ofKind(changes, 'air')));
   const rest = { ...job, carWrites: [] };
   return {
     ...rest,
     observations: job.observations.filter((seen) => {
       const at = Date.parse(seen.at);
-      // A fill changes what gauge, sensor and lamp say afterwards; what the car holds changes by a write only.
-      const change =
-        seen.kind === 'registry' || seen.kind === 'dtc' ? writtenFirst : Math.min(writtenFirst, ...fillTimes);
-      return at < change;
+      // Air changes what gauge, sensor and lamp say afterwards; what the car holds changes by a write only.
+      return at < (seen.kind === 'registry' || seen.kind === 'dtc' ? written : touched);
     }),
   };
-}
-
-function fills(job: Job): Deed[] {
-  const { gaugeHistory } = ledgerOf(job);
-  return wheelsOf(job).flatMap((wheel) => {
-    const readings = gaugeHistory[wheel] ?? [];
-    return readings.slice(1).flatMap(({ seen }, place): Deed[] => {
-      const from = readings[place]?.seen.kPa ?? seen.kPa;
-      return seen.kPa - from > fillKPa ? [{ kind: 'filled', wheel, fromKPa: from, toKPa: seen.kPa }] : [];
-    });
-  });
 }
 
 function deedOf(write: CarWrite): Deed {

@@ -1,13 +1,10 @@
 import { findingsHeld, type Assessment, type Finding, type NextTest, type Test } from '../assessment';
-import { silentAfterTries } from '../diagnosis/tries';
 import { recordOf } from '../finding';
 import type { Job } from '../job';
-import { ledgerOf, type Ledger } from '../ledger';
+import { ledgerOf, silentAfterTries, type Ledger } from '../ledger';
 import { monitoredWheels, placardKPa, placardToleranceKPa, wheelsOf } from '../placard';
 import { proofOf, writeVerdict, type Check, type Proof } from '../proof';
 import { roadWheels, walkingOrder, type Position } from '../wheel';
-
-export { silentAfterTries } from '../diagnosis/tries';
 
 /** The stations of a visit, in the order they are passed. Each can be reached at any time. */
 export const stations = [

@@ -2,10 +2,8 @@ import { holds } from '../assessment';
 import { isPerWheel, partName, partsOf, type Part } from '../confirmed';
 import { verdictOn, type Experience } from '../diagnosis';
 import { recordOf, type FindingCode } from '../finding';
-import { allOf, atWheel, type Job, type Seen } from '../job';
-import { ledgerOf } from '../ledger';
-import { monitoredWheels } from '../placard';
-import { sameId } from '../sensor-id';
+import { changesOf } from '../history';
+import type { Job } from '../job';
 
 /** A part that was found at fault at some time of the visit, with what it was taken for and how sure that was. */
 export interface Suspect extends Part {
@@ -19,7 +17,8 @@ export interface Suspect extends Part {
  */
 export function suspectsOf(job: Job, experience?: Experience): Suspect[] {
   const suspects = new Map<string, Suspect>();
-  for (const then of [...changesOf(job).map((ms) => before(job, ms)), job]) {
+  const moments = new Set(changesOf(job).map(({ atMs }) => atMs));
+  for (const then of [...[...moments].map((ms) => before(job, ms)), job]) {
     for (const { code, wheels, probability } of verdictOn(then, experience).findings) {
       const { part } = recordOf(code);
       if (!part || probability < holds) continue;
@@ -31,35 +30,6 @@ export function suspectsOf(job: Job, experience?: Experience): Suspect[] {
     }
   }
   return partsOf(job).flatMap((part) => suspects.get(partName(part)) ?? []);
-}
-
-/** When the car was changed, ms: a fill, a write, a mended leak, another sensor, a relearn. */
-function changesOf(job: Job): number[] {
-  const { gaugeHistory } = ledgerOf(job);
-  const fills = Object.values(gaugeHistory).flatMap((readings) =>
-    readings.slice(1).map(({ seen }) => seen.at),
-  );
-  const sensors = monitoredWheels(job).flatMap((wheel) => {
-    const tries = atWheel(job, 'activation', wheel);
-    return tries
-      .slice(1)
-      .flatMap(({ seen }, place) => (isAnother(tries[place]?.seen, seen) ? [seen.at] : []));
-  });
-  const times = [
-    ...fills,
-    ...sensors,
-    ...allOf(job, 'relearn').map(({ seen }) => seen.at),
-    ...(job.carWrites ?? []).map(({ askedAt }) => askedAt),
-    ...(job.repairs ?? []).map(({ at }) => at),
-  ];
-  return [...new Set(times.map((at) => Date.parse(at)))].sort((a, b) => a - b);
-}
-
-/** A sensor answers where none did, or another than before: it was changed in between, or woken at last. */
-function isAnother(before: Seen<'activation'> | undefined, now: Seen<'activation'>): boolean {
-  const [then] = before?.replies ?? [];
-  const [reply] = now.replies;
-  return reply !== undefined && (then === undefined || !sameId(reply.id, then.id));
 }
 
 /** The job as it stood before a moment. */

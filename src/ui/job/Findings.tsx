@@ -1,6 +1,6 @@
 import { ChevronDown, ChevronRight, ThumbsDown, ThumbsUp } from 'lucide-react';
 import { findingsHeld, holds, type Assessment, type Finding, type NextTest } from '../../core/assessment';
-import { couldChange, notKnown, reasonFor, testWords } from '../../core/diagnosis/reasons';
+import { couldChange, notKnown, reasonFor, testWords } from '../../core/diagnosis/explanation/reasons';
 import { blamesNothing, titleOf, toRead, recordOf } from '../../core/finding';
 import type { Job } from '../../core/job';
 import { describe, percent, sureness } from '../../core/job/words';

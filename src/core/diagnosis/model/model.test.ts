@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { priorsFor } from '../priors';
+import { priorsFor } from '../learning/priors';
 import { contextOf } from '../evidence';
-import { historyMayMoveBy } from '../experience';
+import { historyMayMoveBy } from '../learning/experience';
 import { jobWith } from '../../../../tests/support/car';
 import { figuresIn } from '../../figure';
 import { figures, model, patterns } from '.';
@@ -45,7 +45,7 @@ describe('the numbers of the engine', () => {
 });
 
 const priorsOf = (more: Parameters<typeof jobWith>[1] = {}, experience?: Parameters<typeof priorsFor>[1]) =>
-  priorsFor(contextOf(jobWith([], more), { registrationMs: -Infinity, airMs: -Infinity }), experience);
+  priorsFor(contextOf(jobWith([], more), []), experience);
 
 describe('the priors', () => {
   it('rise with the work done, and fade with the time since', () => {

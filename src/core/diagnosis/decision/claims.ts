@@ -1,0 +1,129 @@
+import { findingCodes, recordOf, type FindingCode, type WheelFinding } from '../../finding';
+import type { Ledger } from '../../ledger';
+import { doublyRegistered } from '../../registration';
+import { inWalkingOrder, roadWheels, type Position } from '../../wheel';
+import type { Evidence } from '../evidence';
+import { model } from '../model';
+import { normalBelow } from '../likelihoods/normal';
+import type { Posterior } from '../inference/posterior';
+import type { CarFact } from '../inference/marginals';
+
+/** Something that may be said of a wheel, or of the car where no wheel is named, with its chance. */
+export interface Claim {
+  code: FindingCode;
+  wheel: Position | undefined;
+  chance: number;
+}
+
+/** A judgement to ask about: what was seen, and what it comes to. */
+export interface Judgement {
+  evidence: Evidence;
+  ledger: Ledger;
+  posterior: Posterior;
+}
+
+/** Everything that may be said, in the order of the vocabulary and of the walk. */
+export function claimsFrom(judgement: Judgement): Claim[] {
+  const wheels = judgement.evidence.context.wheels;
+  return findingCodes.flatMap((code) => {
+    // The spare need not have gone with the cold.
+    const of = code === 'temperature-drop' ? inWalkingOrder(roadWheels) : wheels;
+    return (recordOf(code).scope === 'car' ? [undefined] : of).map((wheel) => ({
+      code,
+      wheel,
+      chance: chanceOf(judgement, code, wheel),
+    }));
+  });
+}
+
+/** The chance that a finding is true at a wheel; of the car where it is about the car. */
+export function chanceOf(judgement: Judgement, code: FindingCode, wheel?: Position): number {
+  const { context, wheels } = judgement.evidence;
+  const place = wheel ? context.wheels.indexOf(wheel) : -1;
+  const monitored = wheels[place]?.monitored ?? false;
+  return chances[code](judgement, place, monitored, wheel);
+}
+
+/** Reads a chance off a judgement, at the wheel of this place in the evidence; -1 where it is about the car. */
+type Chance = (
+  judgement: Judgement,
+  place: number,
+  monitored: boolean,
+  wheel: Position | undefined,
+) => number;
+
+const ofWheel =
+  (code: WheelFinding): Chance =>
+  ({ posterior }, place) =>
+    place >= 0 ? posterior.wheel(code, place) : 0;
+const ofCar =
+  (fact: CarFact): Chance =>
+  ({ posterior }) =>
+    posterior.car(fact);
+const whereMonitored =
+  (chance: Chance): Chance =>
+  (judgement, place, monitored, wheel) =>
+    monitored ? chance(judgement, place, monitored, wheel) : 0;
+
+/** How each finding is read off the judgement. */
+const chances: Record<FindingCode, Chance> = {
+  'tire-low': ofWheel('tire-low'),
+  'tire-underinflated': ofWheel('tire-underinflated'),
+  'tire-overinflated': ofWheel('tire-overinflated'),
+  'tire-leaking': ofWheel('tire-leaking'),
+  'temperature-drop': ofCar('cooled'),
+  'lamp-latched': ({ posterior, evidence }, place) =>
+    evidence.car.lamp?.state === 'steady' && place >= 0 ? posterior.wheel('lamp-latched', place) : 0,
+  'rolling-radius-off': ofWheel('rolling-radius-off'),
+  'sensor-silent': ofWheel('sensor-silent'),
+  'sensor-absent': ofWheel('sensor-absent'),
+  'sensor-battery-low': ofWheel('sensor-battery-low'),
+  'sensor-inaccurate': ofWheel('sensor-inaccurate'),
+  'sensor-wrong-type': ofWheel('sensor-wrong-type'),
+  'sensor-intermittent': ofWheel('sensor-intermittent'),
+  'cross-read': whereMonitored(({ posterior }, place) => posterior.misheard(place)),
+  'sensors-asleep': whereMonitored(asleep),
+  'id-not-registered': ofWheel('id-not-registered'),
+  'id-mistyped': ofWheel('id-mistyped'),
+  'id-duplicate': whereMonitored(({ posterior, ledger }, place, _, wheel) => {
+    const held = wheel && doublyRegistered(ledger).some((wheels) => wheels.includes(wheel));
+    return Math.max(posterior.twin(place), held ? model.faults.asRead : 0);
+  }),
+  'positions-swapped': ({ posterior }, place) => posterior.moved(place),
+  'other-set-registered': ofCar('otherSet'),
+  'receiver-fault': ofCar('receiverFault'),
+  'system-disabled': ({ posterior, evidence }) =>
+    evidence.context.job.vehicle.tpms.kind === 'none' ? 0 : posterior.car('lampDark'),
+  'waiting-for-drive': ofCar('pending'),
+  'supply-voltage-low': ({ ledger }) => supplyLow(ledger),
+  'baseline-not-set': ofCar('baselineNotSet'),
+  'wheel-speed-sensor-fault': ofCar('wheelSpeedFault'),
+  'no-fault': ({ posterior, evidence, ledger }) =>
+    allLookedAt(evidence, ledger) ? posterior.car('sound') * (1 - supplyLow(ledger)) : 0,
+};
+
+/** Nothing came from a wheel while the car stood, and nobody drove it since: the sensor sleeps, unless it is gone. */
+function asleep({ posterior: { wheel }, evidence: { positions, wheels } }: Judgement, place: number): number {
+  const position = positions.find((candidate) => candidate.position === wheels[place]?.wheel);
+  if (!position?.empty.includes('parked') || position.empty.includes('driving') || position.heardDriving)
+    return 0;
+  return model.faults.asRead * (1 - wheel('sensor-silent', place) - wheel('sensor-absent', place));
+}
+
+function supplyLow({ voltage }: Ledger): number {
+  if (voltage?.seen.engine !== 'off') return 0;
+  const { leastVolts, meterVolts } = model.supply;
+  return normalBelow((leastVolts - voltageStep / 2 - voltage.seen.volts) / meterVolts);
+}
+
+/** Meters show hundredths; 12.20 is not under 12.2. */
+const voltageStep = 0.01;
+
+/** "In order" is an answer only where everything was looked at, and nothing of it was left unheard. */
+function allLookedAt({ context, wheels, positions, car }: Evidence, ledger: Ledger): boolean {
+  if (car.lamp?.state !== 'off' || car.lamp.bulbCheck === false || ledger.codes.length > 0) return false;
+  const gauged = wheels.every(({ gauge, placardKPa }) => gauge && placardKPa !== undefined);
+  const woken = wheels.every(({ monitored, replies }) => !monitored || replies.length > 0);
+  const read = context.monitored.length === 0 || ledger.registry !== undefined;
+  return gauged && woken && read && positions.every(({ empty }) => empty.length === 0);
+}

@@ -1,0 +1,80 @@
+import { isFill, type Change } from '../../history';
+import { altitudeOf, type Job } from '../../job';
+import { thresholdsFor } from '../../lamp';
+import { monitoredWheels, placardKPa, placardToleranceKPa, wheelsOf } from '../../placard';
+import { atmosphericKPa } from '../../pressure';
+import { canonicalId } from '../../sensor-id';
+import type { Position } from '../../wheel';
+import { bit, causeIndex } from '../hypotheses/wheel-state';
+import { model } from '../model';
+import type { Band, Context, Lines } from '.';
+
+/** What is known before anything is seen; of what was changed, only whether air was put in. */
+export function contextOf(job: Job, changes: readonly Change[]): Context {
+  const wheels = wheelsOf(job);
+  const lines = wheels.map((wheel) => linesFor(job, wheel));
+  const records = (job.sensors ?? []).map(({ id, wheel, ageYears }) => ({
+    id: canonicalId(id),
+    wheel,
+    ageYears,
+  }));
+  const others = (job.otherSets ?? []).flatMap(({ ids }) => ids.map(canonicalId));
+  return {
+    job,
+    records,
+    filedIds: [...records.map(({ id }) => id), ...others],
+    wheels,
+    monitored: monitoredWheels(job),
+    placard: wheels.map((wheel) => placardKPa(job, wheel)),
+    lines,
+    bands: lines.map(bandsBetween),
+    filledNow: changes.some(isFill),
+    nowC: job.climate?.nowC,
+    ambientKPa: atmosphericKPa(altitudeOf(job)),
+  };
+}
+
+function linesFor(job: Job, wheel: Position): Lines {
+  const { lowOnKPa, lowOffKPa, highOnKPa } = thresholdsFor(job, wheel);
+  const cold = placardKPa(job, wheel);
+  const half = model.noise.showsInStepsOfKPa / 2;
+  const low = lowOnKPa === undefined ? Number.NEGATIVE_INFINITY : lowOnKPa + half;
+  return {
+    low,
+    off: lowOffKPa === undefined ? low : Math.max(low, lowOffKPa - half),
+    short: cold === undefined ? Number.NEGATIVE_INFINITY : cold - placardToleranceKPa - half,
+    over: highOnKPa === undefined ? Number.POSITIVE_INFINITY : highOnKPa + half,
+  };
+}
+
+function bandsBetween({ low, off, short, over }: Lines): Band[] {
+  const cuts = [low, off, short, over, Number.POSITIVE_INFINITY].sort((a, b) => a - b);
+  return cuts.flatMap((upTo, place): Band[] => {
+    if (upTo === (cuts[place - 1] ?? Number.NEGATIVE_INFINITY)) return [];
+    const isLow = upTo <= low;
+    const isBetween = !isLow && upTo <= off;
+    return [
+      {
+        upTo,
+        findings:
+          (isLow ? bit['tire-low'] : 0) |
+          (isBetween ? bit['lamp-latched'] : 0) |
+          (!isLow && upTo <= short ? bit['tire-underinflated'] : 0) |
+          (upTo > over ? bit['tire-overinflated'] : 0),
+        cause: isLow ? causeIndex.low : isBetween ? causeIndex['between-on-and-off'] : causeIndex.nothing,
+      },
+    ];
+  });
+}
+
+/** The lamp watches this wheel: it has a sensor, or the system compares all four. A temporary spare is not watched. */
+export function isWatched({ job, monitored }: Context, wheel: Position): boolean {
+  switch (job.vehicle.tpms.kind) {
+    case 'direct':
+      return monitored.includes(wheel);
+    case 'indirect':
+      return wheel !== 'SP';
+    case 'none':
+      return false;
+  }
+}

@@ -1,0 +1,113 @@
+import { handledKPa } from '../../history';
+import { altitudeOf, atWheel, type Job, type Placed, type Reply } from '../../job';
+import { strongest } from '../../ledger';
+import { atTemperature } from '../../pressure';
+import { canonicalId } from '../../sensor-id';
+import { roadWheels, type Position } from '../../wheel';
+import { model } from '../model';
+import type { Context, Lines, WheelEvidence } from '.';
+import { leakLikelihood } from './leak';
+import { gaugeNow } from './pressure';
+
+const unknownLines: Lines = {
+  low: Number.NEGATIVE_INFINITY,
+  off: Number.NEGATIVE_INFINITY,
+  short: Number.NEGATIVE_INFINITY,
+  over: Number.POSITIVE_INFINITY,
+};
+
+/** Of one wheel: its gauge, its sensor as the tool heard it, and what the eye saw. */
+export function wheelEvidence(context: Context, job: Job, wheel: Position): WheelEvidence {
+  const gauges = atWheel(job, 'gauge', wheel);
+  const tries = atWheel(job, 'activation', wheel);
+  const lastAnswered = tries.findLastIndex(({ seen }) => seen.replies.length > 0);
+  const answered = tries[lastAnswered];
+  const last = gauges.at(-1);
+  const scanMs = answered ? Date.parse(answered.seen.at) : undefined;
+  const before =
+    scanMs === undefined ? undefined : gauges.findLast(({ seen }) => Date.parse(seen.at) <= scanMs);
+  const place = context.wheels.indexOf(wheel);
+  const signs = atWheel(job, 'visual', wheel).map(({ seen }) => seen.sign);
+  const record = context.records.find((sensor) => sensor.wheel === wheel);
+  const replies = repliesAt(context, answered, last);
+  const heardId = strongest(replies)?.id;
+  const byId = context.records.find(({ id }) => id === heardId);
+  return {
+    wheel,
+    monitored: context.monitored.includes(wheel),
+    placardKPa: context.placard[place],
+    lines: context.lines[place] ?? unknownLines,
+    bands: context.bands[place] ?? [],
+    gauge: last && { ...gaugeNow(context, last), slip: slipOf(last) },
+    gaugeBeforeScan: before && before !== last ? gaugeNow(context, before) : undefined,
+    ...beforeFill(context, gauges),
+    scannedFirst: scanMs !== undefined && before === undefined && last !== undefined,
+    leak: leakLikelihood(job, wheel, gauges.length, signs),
+    signs,
+    replies,
+    misses: tries.slice(lastAnswered + 1).map(({ seen }) => seen.trigger),
+    ageYears: (byId ?? record)?.ageYears,
+    recordedId: record?.id,
+    turns: turnsOf(job, wheel),
+  };
+}
+
+function beforeFill(
+  context: Context,
+  gauges: Placed<'gauge'>[],
+): Pick<WheelEvidence, 'beforeFill' | 'filledMs'> {
+  const filled = gauges.findLastIndex(
+    ({ seen }, at) => seen.kPa - (gauges[at - 1]?.seen.kPa ?? seen.kPa) > handledKPa,
+  );
+  const fill = gauges[filled];
+  if (!fill) return { beforeFill: [], filledMs: Number.NEGATIVE_INFINITY };
+  return {
+    beforeFill: gauges
+      .slice(0, filled)
+      .map((placed) => ({ ...gaugeNow(context, placed), ms: Date.parse(placed.seen.at) })),
+    filledMs: Date.parse(fill.seen.at),
+  };
+}
+
+/**
+ * How fast the wheel turns against the others. One odd wheel shifts the mean of four, so where three or more
+ * were measured each is taken against the middle of them.
+ */
+function turnsOf(job: Job, wheel: Position): number | undefined {
+  const ratioAt = (at: Position) => atWheel(job, 'wheelspeed', at).at(-1)?.seen.ratio;
+  const own = ratioAt(wheel);
+  if (own === undefined) return undefined;
+  const measured = roadWheels.flatMap((at) => ratioAt(at) ?? []).sort((a, b) => a - b);
+  if (measured.length < 3) return own;
+  const middle =
+    ((measured[Math.floor((measured.length - 1) / 2)] ?? 1) +
+      (measured[Math.ceil((measured.length - 1) / 2)] ?? 1)) /
+    2;
+  return own / middle;
+}
+
+const slipOf = ({ seen }: Placed<'gauge'>): number =>
+  seen.trusted === false ? model.noise.untrustedSlip : model.noise.gaugeSlip;
+
+/**
+ * What the sensor said, brought to now by the temperature of the gauge reading of the same stop, so that
+ * both are compared as they were read; else by its own.
+ */
+function repliesAt(
+  context: Context,
+  answered: Placed<'activation'> | undefined,
+  gauge: Placed<'gauge'> | undefined,
+): Reply[] {
+  const { job, nowC } = context;
+  if (!answered) return [];
+  const minutes = gauge && Math.abs(Date.parse(gauge.seen.at) - Date.parse(answered.seen.at)) / 60_000;
+  const together = gauge && minutes !== undefined && minutes <= model.noise.oneStopMinutes;
+  return answered.seen.replies.map((heard): Reply => {
+    const reply = { ...heard, id: canonicalId(heard.id) };
+    if (reply.kPa == null) return reply;
+    if (together) return { ...reply, kPa: reply.kPa + gaugeNow(context, gauge).kPa - gauge.seen.kPa };
+    if (reply.tempC == null || nowC === undefined) return reply;
+    const air = { kPa: reply.kPa, celsius: reply.tempC, altitudeM: altitudeOf(job) };
+    return { ...reply, kPa: atTemperature(air, nowC) };
+  });
+}

@@ -1,0 +1,124 @@
+import type { Evidence as Weight } from '../../assessment';
+import type { FindingCode } from '../../finding';
+import { changesOf } from '../../history';
+import type { Job, Observation } from '../../job';
+import { ledgerOf, type Ledger } from '../../ledger';
+import type { Position } from '../../wheel';
+import type { Cells } from '../inference/factors';
+import { chanceOf, type Judgement } from '../decision/claims';
+import { carEvidence, positionEvidence, wheelEvidence, type Evidence } from '../evidence';
+import { posteriorOf } from '../inference/posterior';
+import type { Priors } from '../learning/priors';
+
+/** The odds of a probability in decibans: ten times their decimal logarithm. Kept within ±50: no evidence is endless. */
+export function decibans(probability: number): number {
+  const bounded = Math.min(1 - 1e-5, Math.max(1e-5, probability));
+  return 10 * Math.log10(bounded / (1 - bounded));
+}
+
+/** An observation that moves a finding by less than this, decibans, is not worth naming: an eighth on the odds. */
+const leastNamed = 0.5;
+
+/**
+ * How much each observation speaks for or against a finding: by how many decibans its odds would be other
+ * if this one observation had not been made, and all the others had.
+ */
+export function weigherOf(
+  job: Job,
+  judgement: Judgement,
+  priors: Priors,
+  cells: Cells,
+): (code: FindingCode, wheels: readonly Position[]) => Weight[] {
+  let others: Judgement[] | undefined;
+  return (code, wheels) => {
+    const first = Math.max(0, job.observations.length - mostWeighed(job, judgement));
+    others ??= job.observations.map((seen, index) => {
+      if (index < first) return judgement;
+      const rest: Job = { ...job, observations: job.observations.filter((_, other) => other !== index) };
+      return judgeChange(rest, seen, judgement, priors, cells);
+    });
+    const now = decibans(leastChance(judgement, code, wheels));
+    return others.flatMap((without, observation) => {
+      const weight = now - decibans(leastChance(without, code, wheels));
+      return Math.abs(weight) >= leastNamed ? [{ observation, decibans: weight }] : [];
+    });
+  };
+}
+
+/**
+ * So many observations are weighed, the latest: all of them in any visit a person makes. Each costs a judgement,
+ * and a job where every scan heard a crowd, or with thousands of readings, must not hold up the shop (judgement).
+ */
+function mostWeighed({ observations }: Job, { posterior }: Judgement): number {
+  return Math.min(100, Math.floor(4000 / posterior.ways), Math.floor(40_000 / observations.length));
+}
+
+/** The least of the chances a finding has at these wheels; of the car where none are named. */
+const leastChance = (judgement: Judgement, code: FindingCode, wheels: readonly Position[]): number =>
+  wheels.length === 0
+    ? chanceOf(judgement, code)
+    : Math.min(...wheels.map((wheel) => chanceOf(judgement, code, wheel)));
+
+/** The judgement of the job with one observation more or less; what does not rest on it is taken over as it is. */
+export function judgeChange(
+  job: Job,
+  changed: Observation,
+  before: Judgement,
+  priors: Priors,
+  cells: Cells,
+): Judgement {
+  // What the supply was says nothing of any fault the posterior knows.
+  if (changed.kind === 'voltage') return { ...before, ledger: ledgerOf(job) };
+  const { evidence, ledger } = withChange(job, changed, before.evidence, before.ledger);
+  return { evidence, ledger, posterior: posteriorOf(evidence, priors, cells) };
+}
+
+/** The evidence after one observation was put in or taken out of the job. What does not rest on it stays the same object. */
+function withChange(
+  job: Job,
+  changed: Observation,
+  evidence: Evidence,
+  before: Ledger,
+): { evidence: Evidence; ledger: Ledger } {
+  const { context } = evidence;
+  switch (changed.kind) {
+    case 'gauge':
+    case 'activation':
+    case 'visual':
+    case 'wheelspeed': {
+      const wheels = evidence.wheels.map((old) => {
+        if (old.wheel !== changed.wheel) return old;
+        return wheelEvidence(context, job, old.wheel);
+      });
+      return { evidence: { ...evidence, wheels }, ledger: before };
+    }
+    case 'live':
+    case 'display': {
+      const ledger = before;
+      const changes = changesOf(job);
+      const at = evidence.positions.findIndex(({ position }) => position === changed.wheel);
+      const positions = evidence.positions.map((old, place) =>
+        place === at ? positionEvidence(context, job, ledger, changes, old.position) : old,
+      );
+      return { evidence: { ...evidence, positions }, ledger };
+    }
+    case 'lamp':
+    case 'relearn':
+    case 'reception':
+    case 'voltage':
+    case 'dtc':
+    case 'registry': {
+      const ledger = ledgerOf(job);
+      const changes = changesOf(job);
+      const positions =
+        changed.kind === 'lamp' || changed.kind === 'reception' || changed.kind === 'voltage'
+          ? evidence.positions
+          : evidence.positions.map((old) => {
+              const now = positionEvidence(context, job, ledger, changes, old.position);
+              return JSON.stringify(now) === JSON.stringify(old) ? old : now;
+            });
+      const car = carEvidence(job, ledger, changes);
+      return { evidence: { ...evidence, positions, car }, ledger };
+    }
+  }
+}

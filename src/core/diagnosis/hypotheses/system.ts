@@ -1,0 +1,176 @@
+import { canonicalId } from '../../sensor-id';
+import { atTemperature } from '../../pressure';
+import { altitudeOf } from '../../job';
+import type { CarEvidence, Context, Evidence } from '../evidence';
+import { model } from '../model';
+import type { Priors } from '../learning/priors';
+import { causeIndex } from './wheel-state';
+
+/** One way the car as a whole can be. */
+export interface System {
+  /** Prior times the likelihood of what was seen of the car as a whole, but for the lamp. */
+  weight: number;
+  receiverFault: boolean;
+  /** A relearn is done, and the car has not heard the sensors since. */
+  pending: boolean;
+  /** All tires went with the temperature since the last fill. */
+  cooled: boolean;
+  otherSet: readonly string[] | undefined;
+  /** Which of the sets on file that is, counted from 1; 0: none. */
+  otherSetNumber: number;
+  driveQuality: number;
+  baselineNotSet: boolean;
+  wheelSpeedFault: boolean;
+  /** The worst cause the car itself gives the lamp. */
+  cause: number;
+}
+
+const usual: System = {
+  weight: 1,
+  receiverFault: false,
+  pending: false,
+  cooled: false,
+  otherSet: undefined,
+  otherSetNumber: 0,
+  driveQuality: 1,
+  baselineNotSet: false,
+  wheelSpeedFault: false,
+  cause: causeIndex.nothing,
+};
+
+/** All ways the car can be: every combination of what may be the matter with it. What nothing speaks of is left out. */
+export function systemsOf(evidence: Evidence, priors: Priors): System[] {
+  const { context, car } = evidence;
+  let systems: System[] = [usual];
+  const split = (ways: readonly (Partial<System> & { share: number })[]) => {
+    systems = systems.flatMap((system) =>
+      ways.map(({ share, ...way }): System => ({
+        ...system,
+        ...way,
+        weight: system.weight * share,
+        cause: Math.max(system.cause, way.cause ?? 0),
+      })),
+    );
+  };
+  const either = (chance: number, way: Partial<System>) =>
+    split([{ share: 1 - chance }, { share: chance, ...way }]);
+
+  if (coolingExplains(context)) either(model.faults.car.wentWithTheCold, { cooled: true });
+  switch (context.job.vehicle.tpms.kind) {
+    case 'direct': {
+      const malfunction = causeIndex.malfunction;
+      either(priors.of['receiver-fault'], { receiverFault: true, cause: malfunction });
+      const pending = pendingPrior(car);
+      if (pending > 0) either(pending, { pending: true, cause: malfunction });
+      const sets = otherSetsOf(evidence);
+      if (sets.length > 0) {
+        split([
+          { share: 1 - priors.of['other-set-registered'] },
+          ...sets.map(({ ids, number }) => ({
+            share: priors.of['other-set-registered'] / sets.length,
+            otherSet: ids,
+            otherSetNumber: number,
+          })),
+        ]);
+      }
+      if (car.reception.length > 0) {
+        split(model.reception.drives.map(({ quality, share }) => ({ share, driveQuality: quality })));
+      }
+      break;
+    }
+    case 'indirect':
+      either(baselinePrior(context, car, priors), { baselineNotSet: true, cause: indirectCause.baseline });
+      either(priors.of['wheel-speed-sensor-fault'], {
+        wheelSpeedFault: true,
+        cause: indirectCause['wheel-speed'],
+      });
+      break;
+    case 'none':
+      break;
+  }
+  for (const system of systems) system.weight *= carFactor(system, car);
+  return systems;
+}
+
+/** The fall in temperature since the last fill takes a noticeable part of a tire's pressure. */
+function coolingExplains(context: Context): boolean {
+  return context.wheels.some((_, place) => cooledKPa(context, place) !== undefined);
+}
+
+/** What a tire filled to placard at the last fill stands at now, kPa, where that is noticeably less. */
+export function cooledKPa(context: Context, place: number): number | undefined {
+  const { job, wheels } = context;
+  const { nowC, lastFillC } = job.climate ?? {};
+  const wheel = wheels[place];
+  const cold = wheel && wheel !== 'SP' ? context.placard[place] : undefined;
+  if (nowC === undefined || lastFillC === undefined || cold === undefined) return undefined;
+  const now = atTemperature({ kPa: cold, celsius: lastFillC, altitudeM: altitudeOf(job) }, nowC);
+  return cold - now >= model.standing.cooled.noticeableKPa ? now : undefined;
+}
+
+/** How likely the car has not yet heard its sensors since the last relearn. */
+function pendingPrior({ relearn }: CarEvidence): number {
+  if (!relearn || relearn.outcome === 'failed' || relearn.method === 'reset') return 0;
+  if (relearn.outcome === 'waiting-for-drive') return model.faults.car.pendingWhenSaid;
+  return relearn.method === 'write' || relearn.method === 'typed'
+    ? model.faults.car.pendingAfterWrite
+    : model.faults.car.pendingAfterLearn;
+}
+
+/** Wheel sets on file that are not on the car: those none of whose sensors was heard. Each keeps its number. */
+function otherSetsOf({ context, wheels }: Evidence): { ids: string[]; number: number }[] {
+  const heard = new Set(wheels.flatMap(({ replies }) => replies.map(({ id }) => id)));
+  const away = (context.job.otherSets ?? []).map(({ ids }) => ids.map(canonicalId));
+  // Where a set that was put away is on the car, what the records call the car's own is the other one.
+  const own = away.some((set) => set.some((id) => heard.has(id))) ? context.records.map(({ id }) => id) : [];
+  return [own, ...away.slice(0, mostSets)]
+    .map((ids, at) => ({ ids, number: at + 1 }))
+    .filter(({ ids }) => ids.length > 0 && !ids.some((id) => heard.has(id)));
+}
+
+/** More sets than this no vehicle has on file. */
+const mostSets = 6;
+
+/** An indirect system stores its reference anew after work; a storing on record settles it. */
+function baselinePrior(context: Context, { relearn }: CarEvidence, priors: Priors): number {
+  if (relearn?.method === 'reset' && relearn.outcome === 'done') return model.faults.indirect.baselineStored;
+  if (relearn?.method === 'reset') return model.faults.indirect.baselineFailed;
+  const filledNow = context.filledNow ? model.faults.indirect.baselineAfterWork : 0;
+  return Math.max(priors.of['baseline-not-set'], filledNow);
+}
+
+/** Likelihood of the codes that are about the car as a whole. */
+function carFactor(system: System, { codes, lamp }: CarEvidence): number {
+  const chances = (about: 'receiver' | 'wheel-speed' | 'baseline', cause: boolean) => {
+    const code = codes.find((candidate) => candidate.about === about);
+    const { cause: there, none } = model.codes[about];
+    return code ? (cause ? there : none) ** code.weight : 1;
+  };
+  const othersLit = lamp?.otherLamps && lamp.otherLamps.length > 0;
+  const { fault, none } = model.indirectLamp.othersLit;
+  const others =
+    lamp === undefined
+      ? 1
+      : othersLit
+        ? system.wheelSpeedFault
+          ? fault
+          : none
+        : system.wheelSpeedFault
+          ? 1 - fault
+          : 1 - none;
+  return (
+    chances('receiver', system.receiverFault) *
+    chances('wheel-speed', system.wheelSpeedFault) *
+    chances('baseline', system.baselineNotSet) *
+    others
+  );
+}
+
+/** Causes of an indirect system, in the places of the direct ones: each system has five rows, the worst last. */
+export const indirectCause = {
+  nothing: causeIndex.nothing,
+  'odd-radius': causeIndex['between-on-and-off'],
+  baseline: causeIndex.intermittent,
+  low: causeIndex.low,
+  'wheel-speed': causeIndex.malfunction,
+} as const;

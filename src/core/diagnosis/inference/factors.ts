@@ -1,0 +1,406 @@
+import type { Reply } from '../../job';
+import { Contents, Memo, type Key } from './memo';
+import type { Context, Evidence, PositionEvidence, WheelEvidence } from '../evidence';
+import { model } from '../model';
+import { highestNormalDensity } from '../likelihoods/normal';
+import type { Reading } from '../hypotheses/assignment';
+import { positionMaps, type PositionMap } from '../hypotheses/permutation';
+import type { Priors } from '../learning/priors';
+import {
+  answersOf,
+  codeFactor,
+  sensorAtMost,
+  sensorStates,
+  type Answers,
+  type Figures,
+  type SensorAssumptions,
+} from '../likelihoods/sensor';
+import { accumulate, SensorSums, type Accuracy, type Cell } from './sensor-sums';
+import { Adder, bit, totalOf, type Emit, type Sums } from '../hypotheses/wheel-state';
+import { cooledKPa, type System } from '../hypotheses/system';
+import { keptFactor, placesOf, tireStates, type Places, type TireAssumptions } from '../likelihoods/tire';
+import { turningStates } from '../likelihoods/turning';
+
+/** A wheel, taken to be at one position of the car, while the car is one way and the scans are read one way. */
+export interface Placing {
+  evidence: Evidence;
+  place: number;
+  position: PositionEvidence;
+  reading: Reading;
+  system: System;
+}
+
+/**
+ * Sums already worked out, by the content of the evidence they rest on: most of them serve again at another
+ * position, for another way the car can be, or when one observation is set aside.
+ */
+export class Cells {
+  private readonly contents = new Contents();
+  private readonly rows = new Memo<AtMost>();
+  private readonly sensors = new Memo<SensorSums>();
+  private readonly places = new Memo<Places>();
+  private readonly tires = new Memo<Sums>();
+  private readonly turning = new Memo<Cell>();
+  private readonly alone = new Memo<Cell>();
+  private readonly answers = new Memo<Answers>();
+  private readonly totals = new Memo<{ none: number; tool: number }>();
+  private orders: readonly PositionMap[] | undefined;
+
+  constructor(private readonly priors: Priors) {}
+
+  maps(context: Context): readonly PositionMap[] {
+    return (this.orders ??= positionMaps(context, this.priors));
+  }
+
+  /** The cell of a wheel with a sensor. */
+  ofSensor(placing: Placing): Cell {
+    const { evidence, place, position, system } = placing;
+    const assumed = assumptionsOf(placing);
+    const reply = assumed.own?.kPa ?? undefined;
+    const tire = (accuracy: Accuracy, figures: Figures) =>
+      this.tire(evidence, place, {
+        position,
+        replyKPa: figures === 'none' ? undefined : reply,
+        system,
+        accuracy,
+        heard: figures === 'car',
+      });
+    const sums = this.sensor(placing, assumed);
+    const wheel = this.contents.ofTire(wheelAt(evidence, place));
+    return sums.cells.get([wheel, this.contents.ofShown(position), system.cooled], () =>
+      accumulate(sums.joinedWith(this.priors.of['sensor-inaccurate'], tire)),
+    );
+  }
+
+  /**
+   * By position, no less than the weight of the cell of a wheel with a sensor, for less work: the most the sensor
+   * can add up to, times the tire without what the car shows of it, times the most that any pressure could make
+   * of that.
+   */
+  mostInRow(evidence: Evidence, place: number, reading: Reading, system: System): readonly number[] {
+    const elsewhere = evidence.positions.map(({ held }) => isElsewhere(held, place, reading));
+    const own = reading.own[place];
+    const { silent, alive } = this.sensorAtMost(evidence, place, own, elsewhere, system);
+    const { none, tool } = this.bareTotals(evidence, place, own, system);
+    return silent.map((weight, at) => weight * none + (alive[at] ?? 0) * tool);
+  }
+
+  /** No less than the weight of the cell of a wheel whose own reply is this, at any position and in any system. */
+  mostOf(evidence: Evidence, place: number, own: Reply | undefined, systems: readonly System[]): number {
+    const anywhere = [false, true].map((is) => evidence.positions.map(() => is));
+    let most = 0;
+    for (const system of systems) {
+      const { none, tool } = this.bareTotals(evidence, place, own, system);
+      for (const elsewhere of anywhere) {
+        const { silent, alive } = this.sensorAtMost(evidence, place, own, elsewhere, system);
+        for (let at = 0; at < silent.length; at += 1)
+          most = Math.max(most, (silent[at] ?? 0) * none + (alive[at] ?? 0) * tool);
+      }
+    }
+    return most;
+  }
+
+  /** By position, no less than what a sensor that gives no figures, and one that does, add up to. */
+  private sensorAtMost(
+    evidence: Evidence,
+    place: number,
+    own: Reply | undefined,
+    elsewhere: readonly boolean[],
+    system: System,
+  ): AtMost {
+    const { positions, context } = evidence;
+    const wheel = wheelAt(evidence, place);
+    return this.rows.get(
+      [
+        this.contents.ofPositions(positions),
+        this.contents.ofSensor(wheel),
+        replyNumber(wheel, own),
+        elsewhere.map(Number).join(''),
+        isDeaf(system),
+        system.otherSetNumber,
+      ],
+      () => {
+        const answers = this.answersOf(evidence, place, own);
+        const bounds = positions.map((position, at) => {
+          const heldIsElsewhere = elsewhere[at] ?? false;
+          const assumed = { own, heldIsElsewhere, deaf: isDeaf(system), otherSet: system.otherSet };
+          const worth = highestDensityOf(position);
+          return sensorAtMost(context, this.priors, wheel, position, assumed, worth, answers);
+        });
+        return { silent: bounds.map(({ silent }) => silent), alive: bounds.map(({ alive }) => alive) };
+      },
+    );
+  }
+
+  /** The weight of a tire without any figure of a sensor, and with that of its reply. */
+  private bareTotals(
+    evidence: Evidence,
+    place: number,
+    own: Reply | undefined,
+    system: System,
+  ): { none: number; tool: number } {
+    const wheel = wheelAt(evidence, place);
+    return this.totals.get([this.contents.ofTire(wheel), system.cooled, replyNumber(wheel, own)], () => {
+      const of = (replyKPa: number | undefined, accuracy: Accuracy) =>
+        totalOf(this.tire(evidence, place, { ...bareTire(system), replyKPa, accuracy }));
+      const inaccurate = this.priors.of['sensor-inaccurate'];
+      const reply = own?.kPa ?? undefined;
+      const none = of(undefined, 'sound');
+      // Without a figure, how well it reads weighs nothing.
+      const tool =
+        reply === undefined ? none : (1 - inaccurate) * of(reply, 'sound') + inaccurate * of(reply, 'off');
+      return { none, tool };
+    });
+  }
+
+  /** The cell of a wheel of an indirect system. */
+  ofTurning(evidence: Evidence, place: number, system: System): Cell {
+    const wheel = wheelAt(evidence, place);
+    return this.turning.get([this.contents.ofTurning(wheel), system.cooled], () => {
+      const adder = new Adder();
+      const add = turningStates(wheel, this.priors, (weight, findings, cause) => {
+        adder.add(weight, findings, cause);
+      });
+      tireStatesIn(evidence, this.priors, place, bareTire(system), add);
+      return accumulate(adder.sums);
+    });
+  }
+
+  /** The cell of a wheel the lamp does not watch: only its tire. */
+  ofTire(evidence: Evidence, place: number, system: System): Cell {
+    const wheel = this.contents.ofTire(wheelAt(evidence, place));
+    return this.alone.get([wheel, system.cooled], () => {
+      const adder = new Adder();
+      const add: Emit = (weight, findings) => {
+        adder.add(weight, findings, 0);
+      };
+      tireStatesIn(evidence, this.priors, place, bareTire(system), add);
+      return accumulate(adder.sums);
+    });
+  }
+
+  private sensor(placing: Placing, assumed: SensorAssumptions): SensorSums {
+    const { evidence, place, position } = placing;
+    const wheel = wheelAt(evidence, place);
+    return this.sensors.get(this.keyOfSensor(placing, assumed), () => {
+      const sums = new SensorSums();
+      const answers = this.answersOf(evidence, place, assumed.own);
+      sensorStates(evidence.context, this.priors, wheel, position, assumed, sums, answers);
+      return sums;
+    });
+  }
+
+  private answersOf(evidence: Evidence, place: number, own: Reply | undefined): Answers {
+    const wheel = wheelAt(evidence, place);
+    return this.answers.get([this.contents.ofSensor(wheel), replyNumber(wheel, own)], () =>
+      answersOf(evidence.context, this.priors, wheel, own),
+    );
+  }
+
+  /** All that the states of a sensor rest on. */
+  private keyOfSensor(
+    { evidence, place, position, system }: Placing,
+    { own, heldIsElsewhere, deaf, checkIns }: SensorAssumptions,
+  ): Key {
+    const wheel = wheelAt(evidence, place);
+    return [
+      this.contents.ofHearing(position),
+      this.contents.ofSensor(wheel),
+      replyNumber(wheel, own),
+      heldIsElsewhere,
+      deaf && speaksOfHearing(position),
+      system.otherSetNumber,
+      checkIns ? this.contents.ofCheckIns(checkIns, system.driveQuality) : 0,
+    ];
+  }
+
+  private tire(evidence: Evidence, place: number, sensed: Sensed): Sums {
+    const { position, heard } = sensed;
+    const shows = heard && position !== undefined && position.shown.length > 0;
+    const hasLowCode = position !== undefined && (position.noCodes || position.codes.length > 0);
+    const wheel = wheelAt(evidence, place);
+    const speaks = hasLowCode || shows;
+    const shown = position && speaks ? this.contents.ofShown(position) : 0;
+    return this.tires.get(
+      [
+        this.contents.ofTire(wheel),
+        shown,
+        replyAt(wheel, sensed),
+        heard && speaks,
+        sensed.system.cooled,
+        sensed.accuracy,
+      ],
+      () => {
+        const adder = new Adder();
+        const assumed = tireAssumptions(evidence, this.priors, place, sensed);
+        const places = shows
+          ? this.shownPlaces(evidence, place, sensed, position)
+          : this.plainPlaces(evidence, place, sensed);
+        const factors = lowCodeFactors(sensed);
+        const add: Emit = (weight, findings, cause) => {
+          adder.add(weight * factorOf(factors, findings), findings, cause);
+        };
+        tireStates(wheel, assumed, add, places);
+        return adder.sums;
+      },
+    );
+  }
+
+  /** Where a tire's pressure lies by itself and by its own reply: the same whether or not all went with the cold. */
+  private plainPlaces(evidence: Evidence, place: number, sensed: Sensed): Places {
+    const wheel = wheelAt(evidence, place);
+    return this.places.get([this.contents.ofTire(wheel), 0, replyAt(wheel, sensed), sensed.accuracy], () =>
+      placesOf(wheel, {
+        ...tireAssumptions(evidence, this.priors, place, sensed),
+        shown: nothingShown,
+      }),
+    );
+  }
+
+  /** The same by what the car shows of it too: that is of this visit, or it was kept from before and says nothing. */
+  private shownPlaces(evidence: Evidence, place: number, sensed: Sensed, position: PositionEvidence): Places {
+    const wheel = wheelAt(evidence, place);
+    return this.places.get(
+      [this.contents.ofTire(wheel), this.contents.ofShown(position), replyAt(wheel, sensed), sensed.accuracy],
+      () => {
+        const plain = this.plainPlaces(evidence, place, sensed);
+        const assumed = tireAssumptions(evidence, this.priors, place, sensed);
+        const kept = keptFactor(position.shown);
+        const places = placesOf(wheel, { ...assumed, noneKept: true });
+        places.forEach((shares, curve) => {
+          const ofKept = plain[curve] ?? [];
+          for (let at = 0; at < shares.length; at += 1)
+            shares[at] = (shares[at] ?? 0) + kept * (ofKept[at] ?? 0);
+        });
+        return places;
+      },
+    );
+  }
+}
+
+/** By position. */
+interface AtMost {
+  silent: readonly number[];
+  alive: readonly number[];
+}
+
+/** The place of a reply among those of its wheel, from 1; 0: none. */
+const replyNumber = ({ replies }: WheelEvidence, reply: Reply | undefined): number =>
+  reply ? replies.indexOf(reply) + 1 : 0;
+
+/** Which reply the sensor's own figure of its tire stands in; -1: it has none. */
+const replyAt = ({ replies }: WheelEvidence, { replyKPa }: Sensed): number =>
+  replyKPa === undefined ? -1 : replies.findIndex(({ kPa }) => kPa === replyKPa);
+
+interface CodeFactors {
+  low: number;
+  other: number;
+}
+
+const factorOf = ({ low, other }: CodeFactors, findings: number): number =>
+  (findings & bit['tire-low']) === 0 ? other : low;
+
+/** The car has stored a code for low pressure here, or none: the factor for a low tire, and for another. */
+function lowCodeFactors({ position, heard }: Sensed): CodeFactors {
+  return position
+    ? {
+        low: codeFactor(position, 'low-pressure', heard),
+        other: codeFactor(position, 'low-pressure', false),
+      }
+    : { low: 1, other: 1 };
+}
+
+/** The most that any pressure could make of what the car shows at a position: the product of the highest densities. */
+function highestDensityOf({ shown }: PositionEvidence): number {
+  let highest = 1;
+  for (const { sdKPa } of shown)
+    highest *= Math.max(highestNormalDensity(sdKPa ** 2), 1 / model.noise.anyKPa);
+  return highest;
+}
+
+/** What a cell takes for granted about the sensor whose figures speak of its tire. */
+export interface Sensed {
+  position: PositionEvidence | undefined;
+  replyKPa: number | undefined;
+  system: System;
+  accuracy: Accuracy;
+  heard: boolean;
+}
+
+const bareTire = (system: System): Sensed => ({
+  position: undefined,
+  replyKPa: undefined,
+  system,
+  accuracy: 'sound',
+  heard: false,
+});
+
+/** The states of a tire in a cell, with what the car shows of it where the car hears its sensor. */
+export function tireStatesIn(
+  evidence: Evidence,
+  priors: Priors,
+  place: number,
+  sensed: Sensed,
+  emit: Emit,
+): void {
+  const factors = lowCodeFactors(sensed);
+  tireStates(
+    wheelAt(evidence, place),
+    tireAssumptions(evidence, priors, place, sensed),
+    (weight, findings, cause) => {
+      emit(weight * factorOf(factors, findings), findings, cause);
+    },
+  );
+}
+
+function tireAssumptions(
+  { context }: Evidence,
+  priors: Priors,
+  place: number,
+  { position, replyKPa, system, accuracy, heard }: Sensed,
+): TireAssumptions {
+  return {
+    accuracy,
+    cooled: system.cooled,
+    cooledToKPa: cooledKPa(context, place),
+    replyKPa,
+    shown: heard && position ? position.shown : nothingShown,
+    leakingPrior: priors.of['tire-leaking'],
+  };
+}
+
+const nothingShown: PositionEvidence['shown'] = [];
+
+export function assumptionsOf({ evidence, place, position, reading, system }: Placing): SensorAssumptions {
+  const { wheels, car } = evidence;
+  const { own } = reading;
+  const held = position.held ?? undefined;
+  const reply = own[place];
+  const unheard = wheels[place]?.replies.length === 0;
+  const id = reply?.id ?? (unheard ? (held ?? wheels[place]?.recordedId) : undefined);
+  return {
+    own: reply,
+    heldIsElsewhere: isElsewhere(held, place, reading),
+    deaf: isDeaf(system),
+    otherSet: system.otherSet,
+    driveQuality: system.driveQuality,
+    checkIns: id === undefined ? undefined : car.reception.find((counts) => counts.id === id),
+  };
+}
+
+function wheelAt({ wheels }: Evidence, place: number): WheelEvidence {
+  const wheel = wheels[place];
+  if (!wheel) throw new RangeError(`no wheel ${place}`);
+  return wheel;
+}
+
+/** The car hears no sensor at all. */
+const isDeaf = ({ receiverFault, pending }: System): boolean => receiverFault || pending;
+
+/** The ID held at a position is that of another wheel's sensor. */
+const isElsewhere = (held: string | null | undefined, place: number, { own }: Reading): boolean =>
+  held != null && own.some((other, at) => at !== place && other?.id === held);
+
+/** Whether anything at a position depends on the car hearing its sensor: where nothing does, deaf or not is one. */
+const speaksOfHearing = ({ shown, empty, codes, noCodes }: PositionEvidence): boolean =>
+  shown.length > 0 || empty.length > 0 || codes.length > 0 || noCodes;

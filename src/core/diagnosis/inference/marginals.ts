@@ -1,0 +1,169 @@
+import { wheelFindings } from '../../finding';
+import type { Cells } from './factors';
+import type { Evidence } from '../evidence';
+import { everyWheel, overOrders, type Orders } from './orders';
+import type { Priors } from '../learning/priors';
+import type { Cell } from './sensor-sums';
+import { causeCount, causeIndex, rows, soundRow, zeros } from '../hypotheses/wheel-state';
+import type { System } from '../hypotheses/system';
+import type { LampLikelihood } from '../likelihoods/lamp';
+import { totalOfCell, type Watched, type Way } from './hypothesis';
+
+/** What may be true of the car as a whole. */
+export const carFacts = [
+  'receiverFault',
+  'pending',
+  'otherSet',
+  'baselineNotSet',
+  'wheelSpeedFault',
+  'lampDark',
+  /** All road tires went with the temperature. */
+  'cooled',
+  /** Nothing at all is the matter. */
+  'sound',
+] as const;
+export type CarFact = (typeof carFacts)[number];
+
+/** Weights added up over all ways; a chance is one of them over `all`. */
+export interface Sum {
+  all: number;
+  /** By row of the cells, then by wheel. */
+  rows: number[];
+  misheard: number[];
+  twin: number[];
+  byMap: number[];
+  car: Record<CarFact, number>;
+}
+
+export const emptySum = (wheels: number, maps: number): Sum => ({
+  all: 0,
+  rows: zeros(rows * wheels),
+  misheard: zeros(wheels),
+  twin: zeros(wheels),
+  byMap: zeros(maps),
+  car: {
+    receiverFault: 0,
+    pending: 0,
+    otherSet: 0,
+    baselineNotSet: 0,
+    wheelSpeedFault: 0,
+    lampDark: 0,
+    cooled: 0,
+    sound: 0,
+  },
+});
+
+/** What is the same for all ways. */
+export interface Car extends Watched {
+  evidence: Evidence;
+  cells: Cells;
+  lamp: LampLikelihood;
+  priors: Priors;
+}
+
+/** Adds up what one way comes to over these orders of the wheels. */
+export function tally(sum: Sum, way: Way, orders: Orders, car: Car): void {
+  const { weight, reading, system, tires } = way;
+  const { free, lamp, priors } = car;
+  const tireTotal = weight * inRow(tires, 0);
+  const steps = lampSteps(lamp, system, priors);
+  const noneLow = lampSteps(lamp, system, priors, causeIndex.intermittent);
+  const around = overOrders(orders, steps, noneLow);
+  const here = tireTotal * around.all;
+  sum.all += here;
+  around.byMap.forEach((amount, at) => {
+    const order = orders.kept[at]?.order ?? 0;
+    sum.byMap[order] = (sum.byMap[order] ?? 0) + tireTotal * amount;
+  });
+  addRows(sum, orders.grid, car, steps, noneLow, around.others, tireTotal);
+  const wheels = car.coupled.length + free.length;
+  free.forEach((place, at) => {
+    const tire = tires[at];
+    const total = totalOfCell(tire);
+    for (let row = 0; row < rows; row += 1) {
+      const share =
+        row === latchRow || total === 0 ? 0 : (tire?.[row * causeCount + causeCount - 1] ?? 0) / total;
+      sum.rows[row * wheels + place] = (sum.rows[row * wheels + place] ?? 0) + here * share;
+    }
+  });
+  reading.misheard.forEach((is, place) => is && (sum.misheard[place] = (sum.misheard[place] ?? 0) + here));
+  reading.twin.forEach((is, place) => is && (sum.twin[place] = (sum.twin[place] ?? 0) + here));
+  const facts = sum.car;
+  if (system.receiverFault) facts.receiverFault += here;
+  if (system.pending) facts.pending += here;
+  if (system.otherSet) facts.otherSet += here;
+  if (system.baselineNotSet) facts.baselineNotSet += here;
+  if (system.wheelSpeedFault) facts.wheelSpeedFault += here;
+  facts.lampDark += tireTotal * priors.of['system-disabled'] * lamp.dark * around.unlit;
+  if (system.cooled)
+    // The spare need not have gone with the cold.
+    facts.cooled +=
+      (orders.grid.length > 0 ? tireTotal : weight * inRow(tires, cooledRow)) *
+      everyWheel(orders, cooledRow, steps, 'all');
+  if (isUsual(system) && !reading.misheard.includes(true)) {
+    // With the lamp itself in order.
+    const lit = lampSteps({ ...lamp, dark: 0 }, system, priors);
+    facts.sound += weight * inRow(tires, soundRow) * everyWheel(orders, soundRow, lit, 'in-place');
+  }
+}
+
+/** The weight of all these tires being in a row. */
+export const inRow = (tires: readonly Cell[], row: number): number =>
+  tires.reduce((product, tire) => product * (tire[row * causeCount + causeCount - 1] ?? 0), 1);
+
+const latchRow = wheelFindings.indexOf('lamp-latched') + 1;
+const cooledRow = wheelFindings.indexOf('temperature-drop') + 1;
+
+const isUsual = (system: System): boolean =>
+  !system.receiverFault &&
+  !system.pending &&
+  !system.otherSet &&
+  !system.baselineNotSet &&
+  !system.wheelSpeedFault;
+
+/** The weight of every finding at every wheel that the lamp watches. */
+function addRows(
+  sum: Sum,
+  grid: Orders['grid'],
+  { coupled, free }: Car,
+  steps: number[],
+  noneLow: number[],
+  others: number[],
+  tireTotal: number,
+): void {
+  const size = grid.length;
+  const wheels = size + free.length;
+  grid.forEach((cells, wheel) => {
+    const place = coupled[wheel] ?? 0;
+    cells.forEach((cell, at) => {
+      for (let cause = 0; cell && cause < causeCount; cause += 1) {
+        const other = tireTotal * (others[(cause * size + wheel) * size + at] ?? 0);
+        if (other === 0) continue;
+        for (let row = 1; row <= wheelFindings.length; row += 1) {
+          const amount = cell[row * causeCount + cause] ?? 0;
+          if (amount === 0) continue;
+          // A tire between the lamp's two figures holds it only where none is low.
+          const step = (row === latchRow ? noneLow : steps)[cause] ?? 0;
+          sum.rows[row * wheels + place] = (sum.rows[row * wheels + place] ?? 0) + step * amount * other;
+        }
+      }
+    });
+  });
+}
+
+/**
+ * The lamp's likelihood as steps between causes: the likelihood of "the worst is k", summed by parts, is a
+ * sum over "all are k or less". With `worst`, of those orders only whose worst cause is no worse.
+ */
+function lampSteps(lamp: LampLikelihood, system: System, priors: Priors, worst = causeCount - 1): number[] {
+  const dark = priors.of['system-disabled'];
+  const steps = zeros(causeCount);
+  let next = 0;
+  for (let cause = worst; cause >= 0; cause -= 1) {
+    const lit = lamp.byCause[Math.max(cause, system.cause)] ?? 0;
+    const now = (1 - dark) * lit + dark * lamp.dark;
+    steps[cause] = now - next;
+    next = now;
+  }
+  return steps;
+}

@@ -1,0 +1,132 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { everyWheel, ordersLeft, ordersThatCount, overOrders } from './orders';
+import { inPlace, permutations, positionMaps, type PositionMap } from '../hypotheses/permutation';
+import { priorsFor } from '../learning/priors';
+import { contextOf } from '../evidence';
+import { jobWith } from '../../../../tests/support/car';
+import { causeCount, rows, zeros } from '../hypotheses/wheel-state';
+
+const size = 4;
+const context = contextOf(jobWith([]), []);
+const maps = positionMaps(context, priorsFor(context));
+
+/** A table of cells whose row 0 is this weight for every cause, and nothing else. */
+const cellOf = (weight: number) => {
+  const cell = zeros(rows * causeCount);
+  for (let cause = 0; cause < causeCount; cause += 1) cell[cause] = weight;
+  return cell;
+};
+const weights = fc.array(
+  fc.array(fc.double({ min: 1e-30, max: 1, noNaN: true }), { minLength: size, maxLength: size }),
+  {
+    minLength: size,
+    maxLength: size,
+  },
+);
+/** Only the worst cause counts: a lamp nobody looked at. */
+const steps = [0, 0, 0, 0, 1];
+
+/** All orders, one by one. */
+const listed = (table: number[][], of: readonly PositionMap[] = maps) =>
+  of.map(({ wheelAt, prior }) =>
+    wheelAt.reduce((product, wheel, at) => product * (table[wheel]?.[at] ?? 0), prior),
+  );
+const total = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0);
+
+const counted = (table: number[][], known = 0) =>
+  ordersThatCount(maps, table, (wheel, at) => cellOf(table[wheel]?.[at] ?? 0), known, 1, 1e-15);
+
+describe('the orders of the wheels', () => {
+  it('are all there are, each once, with chances that add up to one', () => {
+    expect(maps).toHaveLength(24);
+    expect(new Set(maps.map(({ wheelAt }) => wheelAt.join())).size).toBe(24);
+    expect(total(maps.map(({ prior }) => prior))).toBeCloseTo(1, 12);
+    expect(maps.map(({ order }) => order)).toEqual(maps.map((_, at) => at));
+    expect(permutations([0, 1, 2])).toHaveLength(6);
+  });
+
+  it('of wheels that nobody can have mixed up are one', () => {
+    expect(inPlace(size)).toMatchObject([{ wheelAt: [0, 1, 2, 3], prior: 1 }]);
+  });
+
+  it('add up to what going through all of them one by one gives, though most were left out', () => {
+    fc.assert(
+      fc.property(weights, (table) => {
+        const orders = counted(table);
+        const exact = total(listed(table));
+        const { all, unlit, byMap } = overOrders(orders, steps, steps);
+        expect(Math.abs(all - exact)).toBeLessThanOrEqual(1e-12 * exact);
+        expect(unlit).toBeCloseTo(all, 12);
+        expect(Math.abs(total(byMap) - all)).toBeLessThanOrEqual(1e-12 * exact);
+      }),
+    );
+  });
+
+  it('keep for each wheel the weight of all the others: times its own it is the whole again', () => {
+    fc.assert(
+      fc.property(weights, fc.integer({ min: 0, max: size - 1 }), (table, wheel) => {
+        const orders = counted(table);
+        const { all, others } = overOrders(orders, steps, steps);
+        const from = (causeCount - 1) * size * size;
+        const again = total(
+          Array.from(
+            { length: size },
+            (_, at) => (others[from + wheel * size + at] ?? 0) * (table[wheel]?.[at] ?? 0),
+          ),
+        );
+        expect(Math.abs(again - all)).toBeLessThanOrEqual(1e-12 * all);
+      }),
+    );
+  });
+
+  it('that can add nothing are left out, and their cells are never made', () => {
+    // Each wheel fits its own place a thousand million times better: as an ID does that is held there.
+    const table = maps
+      .slice(0, size)
+      .map((_, wheel) => Array.from({ length: size }, (_, at) => (wheel === at ? 1 : 1e-10)));
+    const made: string[] = [];
+    const make = (wheel: number, at: number) => {
+      made.push(`${wheel} ${at}`);
+      return cellOf(table[wheel]?.[at] ?? 0);
+    };
+    const { kept } = ordersThatCount(maps, table, make, 0, 1, 1e-15);
+    expect(kept.map(({ wheelAt }) => wheelAt.join())).toEqual(['0,1,2,3']);
+    expect(made).toHaveLength(size);
+  });
+
+  it('are all left out where more is known already than they could add', () => {
+    const table = Array.from({ length: size }, () => Array.from({ length: size }, () => 1e-9));
+    expect(counted(table).kept).toHaveLength(24);
+    expect(counted(table, 1).kept).toEqual([]);
+  });
+
+  it('that are left for the other ways hold all that those could add', () => {
+    fc.assert(
+      fc.property(weights, weights, fc.double({ min: 1e-6, max: 1, noNaN: true }), (one, other, weight) => {
+        const ways = [
+          { most: one, weight },
+          { most: other, weight: weight / 2 },
+        ];
+        const enough = 1e-9;
+        const orders = ordersLeft(maps, ways, enough);
+        const gone = maps.filter((map) => !orders.includes(map));
+        for (const { most, weight: share } of ways) {
+          const amounts = listed(most, gone).map((amount) => amount * share);
+          for (const amount of amounts) expect(amount).toBeLessThanOrEqual(enough);
+        }
+      }),
+    );
+  });
+
+  it('with every wheel in place are one, whatever the others weigh', () => {
+    const table = Array.from({ length: size }, (_, wheel) =>
+      Array.from({ length: size }, (_, at) => 0.1 + 0.05 * ((wheel + at) % 3)),
+    );
+    const orders = counted(table);
+    const inPlaceOnly = everyWheel(orders, 0, steps, 'in-place');
+    const identity = maps.find(({ wheelAt }) => wheelAt.every((wheel, at) => wheel === at));
+    expect(inPlaceOnly).toBeCloseTo(total(listed(table, identity ? [identity] : [])), 12);
+    expect(everyWheel(orders, 0, steps, 'all')).toBeCloseTo(total(listed(table)), 12);
+  });
+});

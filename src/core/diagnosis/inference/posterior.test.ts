@@ -1,0 +1,318 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import {
+  gauge,
+  heard,
+  ids,
+  jobWith,
+  lamp,
+  live,
+  minute,
+  registry,
+  silent,
+} from '../../../../tests/support/car';
+import type { Job, Observation } from '../../job';
+import { ledgerOf } from '../../ledger';
+import { Cells, assumptionsOf, tireStatesIn } from './factors';
+import { evidenceOf, type Evidence } from '../evidence';
+import { readingsOfScans, type Reading } from '../hypotheses/assignment';
+import { positionMaps } from '../hypotheses/permutation';
+import { posteriorOf } from './posterior';
+import { priorsFor } from '../learning/priors';
+import { figureKinds, sensorStates } from '../likelihoods/sensor';
+import { wheelFindings } from '../../finding';
+import { bit, causeCount, causeIndex, isSound } from '../hypotheses/wheel-state';
+import { systemsOf, type System } from '../hypotheses/system';
+import { lampLikelihood } from '../likelihoods/lamp';
+
+/** One way a whole wheel can be. */
+interface State {
+  weight: number;
+  findings: number;
+  cause: number;
+}
+
+/** Every state of a wheel at a position, one by one: sensor states by tire states. */
+function statesOf(evidence: Evidence, place: number, at: number, reading: Reading, system: System): State[] {
+  const priors = priorsFor(evidence.context);
+  const wheel = evidence.wheels[place];
+  const position = evidence.positions[at];
+  if (!wheel || !position) throw new RangeError('no such cell');
+  const assumed = assumptionsOf({ evidence, place, position, reading, system });
+  const byKind = new Map<number, State>();
+  const join = (weight: number, findings: number, cause: number, kind: number) => {
+    const figures = figureKinds[kind] ?? 'none';
+    for (const accuracy of ['sound', 'off'] as const) {
+      const share =
+        figures === 'none'
+          ? Number(accuracy === 'sound')
+          : accuracy === 'off'
+            ? priors.of['sensor-inaccurate']
+            : 1 - priors.of['sensor-inaccurate'];
+      if (share === 0) continue;
+      const add = (ofTire: number, tireFindings: number, tireCause: number) => {
+        // States that differ in nothing that can be asked are one: the list stays short enough to go through.
+        const kind = ((findings | tireFindings) << 3) | Math.max(cause, tireCause);
+        let state = byKind.get(kind);
+        if (!state)
+          byKind.set(kind, (state = { weight: 0, findings: findings | tireFindings, cause: kind & 7 }));
+        state.weight += weight * share * ofTire;
+      };
+      tireStatesIn(
+        evidence,
+        priors,
+        place,
+        {
+          position,
+          replyKPa: figures === 'none' ? undefined : (assumed.own?.kPa ?? undefined),
+          system,
+          accuracy,
+          heard: figures === 'car',
+        },
+        add,
+      );
+    }
+  };
+  sensorStates(evidence.context, priors, wheel, position, assumed, { add: join });
+  return [...byKind.values()];
+}
+
+/** The share of a tire without sensor that is in order, while the car is this way. */
+function soundShare(evidence: Evidence, place: number, system: System): number {
+  const total = { all: 0, sound: 0 };
+  const priors = priorsFor(evidence.context);
+  const sensed = {
+    position: undefined,
+    replyKPa: undefined,
+    system,
+    accuracy: 'sound' as const,
+    heard: false,
+  };
+  tireStatesIn(evidence, priors, place, sensed, (weight, findings) => {
+    total.all += weight;
+    if (isSound(findings)) total.sound += weight;
+  });
+  return total.sound / total.all;
+}
+
+/** The full joint, every combination of everything, added up one by one. */
+function bruteForce(job: Job) {
+  const evidence = evidenceOf(job, ledgerOf(job));
+  const priors = priorsFor(evidence.context);
+  const lampSays = lampLikelihood(evidence);
+  const found = [new Float64Array(wheelFindings.length), new Float64Array(wheelFindings.length)];
+  const sum = { all: 0, lampDark: 0, receiverFault: 0, moved: 0, sound: 0 };
+  const latched = bit['lamp-latched'];
+  for (const reading of readingsOfScans(evidence, priors)) {
+    for (const system of systemsOf(evidence, priors)) {
+      const usual = !system.receiverFault && !system.pending && !reading.misheard.includes(true);
+      const others = soundShare(evidence, 2, system) * soundShare(evidence, 3, system);
+      for (const { wheelAt, prior } of positionMaps(evidence.context, priors)) {
+        const [left, right] = wheelAt.map((wheel, at) => ({
+          wheel,
+          states: statesOf(evidence, wheel, at, reading, system),
+        }));
+        if (!left || !right) throw new RangeError('two wheels');
+        for (const one of left.states) {
+          for (const other of right.states) {
+            const worst = Math.max(one.cause, other.cause);
+            const noneLow = worst < causeIndex.low;
+            const lit = lampSays.byCause[Math.max(worst, system.cause)] ?? 0;
+            for (const dark of [false, true]) {
+              const shown = dark
+                ? priors.of['system-disabled'] * lampSays.dark
+                : (1 - priors.of['system-disabled']) * lit;
+              const weight = reading.weight * system.weight * prior * one.weight * other.weight * shown;
+              sum.all += weight;
+              if (dark) sum.lampDark += weight;
+              if (system.receiverFault) sum.receiverFault += weight;
+              if (left.wheel !== 0) sum.moved += weight;
+              if (usual && !dark && left.wheel === 0 && isSound(one.findings | other.findings))
+                sum.sound += weight * others;
+              const add = (wheel: number, findings: number) => {
+                const rows = found[wheel];
+                for (let at = 0; rows && at < wheelFindings.length; at += 1) {
+                  const is = findings & (1 << at);
+                  if (is !== 0 && (is !== latched || noneLow)) rows[at] = (rows[at] ?? 0) + weight;
+                }
+              };
+              add(left.wheel, one.findings);
+              add(right.wheel, other.findings);
+            }
+          }
+        }
+      }
+    }
+  }
+  return {
+    logEvidence: Math.log(sum.all),
+    chance: (name: 'lampDark' | 'receiverFault' | 'moved' | 'sound') => sum[name] / sum.all,
+    wheel: (code: (typeof wheelFindings)[number], place: number) =>
+      (found[place]?.[wheelFindings.indexOf(code)] ?? 0) / sum.all,
+  };
+}
+
+/** A car with sensors at two wheels: small enough to list every state. */
+const small = (seen: Observation[], more: Partial<Job> = {}): Job =>
+  jobWith(seen, { ...more, tpms: { positions: ['LF', 'RF'] } });
+
+const examples: [string, Job][] = [
+  ['nothing seen', small([])],
+  [
+    'a flashing lamp and a silent wheel',
+    small([lamp(0, 'flash-then-steady'), gauge(1, 'LF', 230), silent(2, 'RF'), silent(3, 'RF', 'magnet')]),
+  ],
+  [
+    'a low tire, its scan before the fill',
+    small([
+      lamp(0, 'steady'),
+      gauge(1, 'LF', 160),
+      heard(2, 'LF', { kPa: 160 }),
+      gauge(9, 'LF', 230),
+      gauge(1, 'RF', 228),
+    ]),
+  ],
+  [
+    'displays that show the other wheel',
+    small(
+      [
+        gauge(1, 'LF', 231),
+        gauge(1, 'RF', 170),
+        { kind: 'display', at: minute(2), wheel: 'LF', kPa: 171 },
+        { kind: 'display', at: minute(2), wheel: 'RF', kPa: 230 },
+      ],
+      { service: { kind: 'rotation', hoursAgo: 4 } },
+    ),
+  ],
+  [
+    'one ID heard at both wheels',
+    small([heard(1, 'LF'), heard(2, 'RF', { id: ids.LF, rssiDbm: -66 }), registry(3)]),
+  ],
+  [
+    'a sensor that reads wrong and a car that hears it',
+    small([
+      lamp(0, 'steady'),
+      gauge(1, 'LF', 230),
+      heard(2, 'LF', { kPa: 168 }),
+      live(5, 'LF', 172, 60),
+      live(5, 'RF', null, 60),
+      registry(6),
+    ]),
+  ],
+  [
+    'all down with the cold',
+    small([lamp(0, 'steady'), gauge(1, 'LF', 204), gauge(1, 'RF', 205)], {
+      climate: { nowC: -6, lastFillC: 16, altitudeM: 0 },
+    }),
+  ],
+];
+
+describe('the posterior', () => {
+  for (const [name, job] of examples) {
+    it(`is that of the full joint, listed state by state: ${name}`, () => {
+      const evidence = evidenceOf(job, ledgerOf(job));
+      const priors = priorsFor(evidence.context);
+      const exact = posteriorOf(evidence, priors, new Cells(priors));
+      const listed = bruteForce(job);
+      expect(exact.logEvidence).toBeCloseTo(listed.logEvidence, 9);
+      for (const fact of ['lampDark', 'receiverFault', 'sound'] as const) {
+        expect(Math.abs(exact.car(fact) - listed.chance(fact)), fact).toBeLessThan(1e-9);
+      }
+      expect(Math.abs(exact.moved(0) - listed.chance('moved'))).toBeLessThan(1e-9);
+      for (const place of [0, 1]) {
+        for (const code of wheelFindings) {
+          expect(
+            Math.abs(exact.wheel(code, place) - listed.wheel(code, place)),
+            `${code} ${place}`,
+          ).toBeLessThan(1e-9);
+        }
+      }
+    });
+  }
+
+  it('of nothing seen is the prior: of each fault, and that somebody moved the wheels', () => {
+    const evidence = evidenceOf(jobWith([]), ledgerOf(jobWith([])));
+    const priors = priorsFor(evidence.context);
+    const { wheel, car, moved, logEvidence } = posteriorOf(evidence, priors, new Cells(priors));
+    const { dead } = priors.battery(undefined);
+    const alive = 1 - dead - priors.of['sensor-absent'];
+    expect(logEvidence).toBeCloseTo(0, 9);
+    expect(wheel('sensor-silent', 2)).toBeCloseTo(dead, 9);
+    expect(wheel('sensor-wrong-type', 2)).toBeCloseTo(alive * priors.of['sensor-wrong-type'], 9);
+    expect(wheel('tire-leaking', 0)).toBeCloseTo(priors.of['tire-leaking'], 9);
+    expect(car('receiverFault')).toBeCloseTo(priors.of['receiver-fault'], 9);
+    // Of the orders of moved wheels each wheel stays in place in some.
+    expect(moved(0)).toBeLessThan(priors.of['positions-swapped']);
+    expect(moved(0)).toBeGreaterThan(priors.of['positions-swapped'] / 2);
+  });
+
+  it('is a number between 0 and 1 for whatever readings, however they contradict one another', () => {
+    const reading = fc.integer({ min: 0, max: 500 });
+    fc.assert(
+      fc.property(
+        reading,
+        reading,
+        reading,
+        fc.constantFrom('off', 'steady', 'flash-then-steady', 'flash-while-driving'),
+        (read, replied, shown, state) => {
+          const job = jobWith([
+            lamp(0, state),
+            gauge(1, 'LF', read),
+            heard(2, 'LF', { kPa: replied }),
+            live(3, 'LF', shown, 80),
+            { kind: 'display', at: minute(4), wheel: 'LF', kPa: shown },
+          ]);
+          const evidence = evidenceOf(job, ledgerOf(job));
+          const priors = priorsFor(evidence.context);
+          const { wheel, car } = posteriorOf(evidence, priors, new Cells(priors));
+          for (const chance of [
+            ...wheelFindings.map((code) => wheel(code, 0)),
+            car('sound'),
+            car('lampDark'),
+          ]) {
+            expect(chance).toBeGreaterThanOrEqual(0);
+            expect(chance).toBeLessThanOrEqual(1);
+          }
+        },
+      ),
+      { numRuns: 100 },
+    );
+  });
+
+  it('leaves out only what a bound shows to be nothing: no cell is heavier than its bound', () => {
+    const kPa = fc.integer({ min: 20, max: 400 });
+    fc.assert(
+      fc.property(kPa, kPa, kPa, kPa, fc.boolean(), (read, refilled, replied, shown, coded) => {
+        const job = jobWith([
+          { ...registry(1, { RR: null, LR: ids.LF }), ...(coded && { codes: [] }) } as Observation,
+          gauge(2, 'LF', read),
+          heard(3, 'LF', { kPa: replied }),
+          heard(3, 'RF', { id: ids.LF }),
+          silent(4, 'RR'),
+          gauge(5, 'LF', refilled),
+          live(6, 'LF', shown, 80),
+          live(6, 'RF', null, 80),
+          { kind: 'display', at: minute(7), wheel: 'LF', kPa: replied },
+        ]);
+        const evidence = evidenceOf(job, ledgerOf(job));
+        const priors = priorsFor(evidence.context);
+        const cells = new Cells(priors);
+        for (const reading of readingsOfScans(evidence, priors)) {
+          for (const system of systemsOf(evidence, priors)) {
+            evidence.wheels.forEach((_, place) => {
+              const row = cells.mostInRow(evidence, place, reading, system);
+              evidence.positions.forEach((position, at) => {
+                const placing = { evidence, place, position, reading, system };
+                const most = row[at] ?? Number.NaN;
+                const cell = cells.ofSensor(placing);
+                // Figures as small as the last ones a number can be are rounded by more than that.
+                expect(cell[causeCount - 1]).toBeLessThanOrEqual(most * (1 + 1e-9) + 1e-300);
+              });
+            });
+          }
+        }
+      }),
+      { numRuns: 50 },
+    );
+  });
+});

@@ -1,0 +1,165 @@
+import { wheelFindings, type WheelFinding } from '../../finding';
+import type { Cells } from './factors';
+import { isWatched, type Evidence } from '../evidence';
+import { ordersLeft, ordersThatCount } from './orders';
+import { inPlace, type PositionMap } from '../hypotheses/permutation';
+import type { Priors } from '../learning/priors';
+import type { System } from '../hypotheses/system';
+import { lampLikelihood, type LampLikelihood } from '../likelihoods/lamp';
+import { emptySum, inRow, tally, type Car, type CarFact, type Sum } from './marginals';
+import {
+  alternativesOf,
+  cellOf,
+  waysOf,
+  weightiestFirst,
+  type BoundReading,
+  type Watched,
+  type Way,
+} from './hypothesis';
+import { zeros } from '../hypotheses/wheel-state';
+
+/** The chances of everything the model can say, given all that was seen. Wheels are places in the evidence. */
+export interface Posterior {
+  /** Natural logarithm of the likelihood of all that was seen. */
+  logEvidence: number;
+  wheel: (finding: WheelFinding, place: number) => number;
+  /** The reply one would take for the wheel's sensor is another's. */
+  misheard: (place: number) => number;
+  /** Two sensors send the ID of this wheel's. */
+  twin: (place: number) => number;
+  /** The wheel is not where the car has it. */
+  moved: (place: number) => number;
+  car: (fact: CarFact) => number;
+  /** How many ways to read the scans, and ways the car can be with them, were gone through: what it took. */
+  ways: number;
+  /** The likeliest order: for each position the wheel that is there, both as places. */
+  order: () => { position: number; wheel: number }[];
+}
+
+/** All that is left out of the sum together is less than this share of it. */
+export const mostLeftOut = 1e-10;
+
+/**
+ * The exact posterior: a sum over every way the car can be, every way to read the scans and every order of
+ * the wheels; within each, the wheels depend on one another only by the worst cause they give the lamp, so
+ * their states are summed wheel by wheel. The lamp shows the worst cause, and "the worst is k" is "all are k
+ * or less" without "all are k-1 or less": a sum over five products. What a bound shows to add next to nothing
+ * is not worked out.
+ */
+export function posteriorOf(evidence: Evidence, priors: Priors, cells: Cells): Posterior {
+  const watched = watchedOf(evidence);
+  const maps =
+    evidence.context.job.vehicle.tpms.kind === 'direct'
+      ? cells.maps(evidence.context)
+      : inPlace(watched.coupled.length);
+  const car: Car = { evidence, cells, lamp: lampLikelihood(evidence), priors, ...watched };
+  const alternatives = alternativesOf(evidence, priors);
+  const sum = emptySum(evidence.wheels.length, maps.length);
+  const scales = zeros(evidence.wheels.length);
+  const ways = addReadings(weightiestFirst(evidence, cells, watched, alternatives), alternatives.systems, {
+    car,
+    maps,
+    scales,
+    sum,
+  });
+  return posteriorFrom(sum, { ...watched, evidence, maps, scales, ways });
+}
+
+/** More ways to read the scans than this are not gone through: then the scans tell hardly anything (judgement). */
+const mostReadings = 16;
+
+/** Adds up the ways to read the scans until what is left cannot count; gives back how much was gone through. */
+function addReadings(
+  readings: readonly BoundReading[],
+  systems: readonly System[],
+  { car, maps, scales, sum }: { car: Car; maps: readonly PositionMap[]; scales: number[]; sum: Sum },
+): number {
+  const negligible = mostLeftOut / (Math.min(readings.length, mostReadings) * systems.length * maps.length);
+  const first = readings[0]?.logMost ?? 0;
+  // Against the first, so that none leaves the range of numbers.
+  const shares = readings.map(({ logMost }) => Math.exp(logMost - first));
+  let taken = 0;
+  for (const { reading } of readings.slice(0, mostReadings)) {
+    if (taken > 0) {
+      const logScale = scales.reduce((total, scale) => total + Math.log(scale || 1), 0);
+      const left = shares.slice(taken).reduce((total, share) => total + share, 0);
+      if (Math.log(left) + first - logScale < Math.log(mostLeftOut * sum.all)) break;
+    }
+    addUp(waysOf(car.evidence, car.cells, car, reading, systems, scales), maps, negligible, sum, car);
+    taken += 1;
+  }
+  return readings.length + taken * systems.length;
+}
+
+function watchedOf({ context, wheels }: Evidence): Watched {
+  const coupled: number[] = [];
+  const free: number[] = [];
+  wheels.forEach(({ wheel }, place) => (isWatched(context, wheel) ? coupled : free).push(place));
+  return { coupled, free };
+}
+
+/** Adds up the ways and orders that count, the weightiest way first: it tells what of the others is too small. */
+function addUp(
+  ways: readonly Way[],
+  maps: readonly PositionMap[],
+  negligible: number,
+  sum: Sum,
+  car: Car,
+): void {
+  const [first, ...others] = [...ways].sort((a, b) => b.weight * b.size - a.weight * a.size);
+  if (!first || first.weight * first.size < negligible * sum.all) return;
+  addWay(first, maps, negligible, sum, car);
+  const weightOf = ({ most, weight, tires }: Way) => ({ most, weight: weight * inRow(tires, 0) });
+  const counting = others.filter(({ weight, size }) => weight * size >= negligible * sum.all);
+  const remaining = ordersLeft(maps, counting.map(weightOf), negligible * sum.all);
+  for (const way of counting) addWay(way, remaining, negligible, sum, car);
+}
+
+function addWay(way: Way, maps: readonly PositionMap[], negligible: number, sum: Sum, car: Car): void {
+  const make = (wheel: number, at: number) => cellOf(way, car, wheel, at);
+  const known = sum.all / (way.weight * inRow(way.tires, 0));
+  tally(sum, way, ordersThatCount(maps, way.most, make, known, leastLit(car.lamp), negligible), car);
+}
+
+/** Whatever the worst cause, the lamp is at least this likely. */
+const leastLit = ({ byCause, dark }: LampLikelihood): number => Math.min(dark, ...byCause);
+
+/** What can be asked of a sum. */
+function posteriorFrom(
+  sum: Sum,
+  {
+    coupled,
+    maps,
+    scales,
+    evidence,
+    ways,
+  }: Watched & { evidence: Evidence; maps: readonly PositionMap[]; scales: readonly number[]; ways: number },
+): Posterior {
+  const { kind, locates } = evidence.context.job.vehicle.tpms;
+  const wheels = sum.misheard.length;
+  const chance = (amount: number | undefined) => Math.min(1, Math.max(0, (amount ?? 0) / sum.all));
+  return {
+    logEvidence: Math.log(sum.all) + scales.reduce((total, scale) => total + Math.log(scale || 1), 0),
+    wheel: (finding, place) => chance(sum.rows[(wheelFindings.indexOf(finding) + 1) * wheels + place]),
+    misheard: (place) => chance(sum.misheard[place]),
+    twin: (place) => chance(sum.twin[place]),
+    moved: (place) => {
+      const wheel = coupled.indexOf(place);
+      if (kind !== 'direct' || locates === false || wheel < 0) return 0;
+      let amount = 0;
+      maps.forEach(({ wheelAt }, m) => {
+        if (wheelAt[wheel] !== wheel) amount += sum.byMap[m] ?? 0;
+      });
+      return chance(amount);
+    },
+    car: (fact) => chance(sum.car[fact]),
+    ways,
+    order: () => {
+      const best = sum.byMap.indexOf(Math.max(...sum.byMap));
+      return (maps[best]?.wheelAt ?? []).map((wheel, at) => ({
+        position: coupled[at] ?? at,
+        wheel: coupled[wheel] ?? wheel,
+      }));
+    },
+  };
+}

@@ -1,0 +1,107 @@
+import { Memo } from './memo';
+import { figureKinds, type Figures, type SensorSink } from '../likelihoods/sensor';
+import {
+  causeCount,
+  causeIndex,
+  emptySums,
+  isSound,
+  rows,
+  sensorRows,
+  soundRow,
+  tireRows,
+  zeros,
+  type Sums,
+} from '../hypotheses/wheel-state';
+
+/**
+ * A cell: one wheel, taken to be at one position of the car, while the car is one way and the scans are read
+ * one way. Its sums over all states of the wheel, accumulated over the causes from the least to the worst:
+ * entry k of a row is the weight of the states with cause k or less.
+ */
+export type Cell = Sums;
+
+export type Accuracy = 'sound' | 'off';
+
+/** Sensor states of one cause, whose figures mean the same to the tire: their weight by row. */
+interface Group {
+  cause: number;
+  figures: number;
+  sums: number[];
+}
+
+/**
+ * The states of a sensor summed up, to be joined with those of its tire without listing every pair: states
+ * of one group share one set of tire states, and are summed first.
+ */
+export class SensorSums implements SensorSink {
+  /** The cells made of these, by what the tire rests on. */
+  readonly cells = new Memo<Cell>();
+  private readonly groups: Group[] = [];
+
+  add(weight: number, findings: number, cause: number, figures: number): void {
+    const { sums } = this.groupOf(cause, figures);
+    sums[0] = (sums[0] ?? 0) + weight;
+    if (isSound(findings)) sums[soundRow] = (sums[soundRow] ?? 0) + weight;
+    for (let rest = findings; rest !== 0; rest &= rest - 1) {
+      const row = 32 - Math.clz32(rest & -rest);
+      sums[row] = (sums[row] ?? 0) + weight;
+    }
+  }
+
+  private groupOf(cause: number, figures: number): Group {
+    for (const group of this.groups) if (group.cause === cause && group.figures === figures) return group;
+    const group = { cause, figures, sums: zeros(rows) };
+    this.groups.push(group);
+    return group;
+  }
+
+  joinedWith(inaccurate: number, tire: (accuracy: Accuracy, figures: Figures) => Sums): Sums {
+    const cell = emptySums();
+    for (const [kind, figures] of figureKinds.entries()) {
+      const groups = this.groups.filter((group) => group.figures === kind);
+      if (groups.length === 0) continue;
+      // A sensor that is gone reads nothing, wrong or right.
+      const off = figures === 'none' ? 0 : inaccurate;
+      const sound = tire('sound', figures);
+      for (const group of groups) this.join(cell, group, sound, 1 - off);
+      if (off === 0) continue;
+      const reading = tire('off', figures);
+      for (const group of groups) this.join(cell, group, reading, off);
+    }
+    return cell;
+  }
+
+  private join(cell: Sums, { cause: ofSensor, sums }: Group, tire: Sums, share: number): void {
+    const total = share * (sums[0] ?? 0);
+    for (const cause of tireCauses) {
+      const all = tire[cause] ?? 0;
+      if (all === 0) continue;
+      const worst = Math.max(cause, ofSensor);
+      cell[worst] = (cell[worst] ?? 0) + total * all;
+      const soundSlot = soundRow * causeCount + worst;
+      const sound = share * (sums[soundRow] ?? 0) * (tire[soundRow * causeCount + cause] ?? 0);
+      cell[soundSlot] = (cell[soundSlot] ?? 0) + sound;
+      for (const row of tireRows) {
+        const slot = row * causeCount + worst;
+        cell[slot] = (cell[slot] ?? 0) + total * (tire[row * causeCount + cause] ?? 0);
+      }
+      const part = share * all;
+      for (const row of sensorRows) {
+        const slot = row * causeCount + worst;
+        cell[slot] = (cell[slot] ?? 0) + part * (sums[row] ?? 0);
+      }
+    }
+  }
+}
+
+/** What a tire by itself can give the lamp cause for. */
+const tireCauses = [causeIndex.nothing, causeIndex['between-on-and-off'], causeIndex.low];
+
+/** From the weight of each cause to the weight of each cause or a lesser one. */
+export function accumulate(sums: Sums): Cell {
+  for (let row = 0; row < rows; row += 1) {
+    for (let at = row * causeCount + 1; at < (row + 1) * causeCount; at += 1)
+      sums[at] = (sums[at] ?? 0) + (sums[at - 1] ?? 0);
+  }
+  return sums;
+}

@@ -1,0 +1,91 @@
+import { commonness, faults, type Fault, type FindingCode } from '../../finding';
+import type { Position } from '../../wheel';
+import type { Context } from '../evidence';
+import { historyMayMoveBy, type Experience } from './experience';
+import { model } from '../model';
+
+/** Chances before anything was seen, for this car: the catalogue's, by the work done, the shop's own outcomes, and age. */
+export interface Priors {
+  /** Of one part, or of the car where it has one: all but what goes by the age of the sensor. */
+  of: Readonly<Record<Exclude<Fault, AgingFault>, number>>;
+  /** By the sensor's age in years. */
+  battery: (ageYears: number | undefined) => { dead: number; ending: number };
+}
+
+type AgingFault = 'sensor-silent' | 'sensor-battery-low';
+
+const isAging = (code: Fault): code is AgingFault =>
+  code === 'sensor-silent' || code === 'sensor-battery-low';
+const isFault = (code: FindingCode): code is Fault => (faults as readonly FindingCode[]).includes(code);
+const plainFaults = faults.filter((code): code is Exclude<Fault, AgingFault> => !isAging(code));
+
+/** The chance of a fault of a plain part; undefined for what is no fault of a part. */
+export const plainChance = (code: FindingCode): number | undefined =>
+  isFault(code) ? commonness(code).prior : undefined;
+
+export function priorsFor(context: Context, experience?: Experience): Priors {
+  const { kind, hoursAgo } = context.job.service ?? { kind: 'none' as const, hoursAgo: undefined };
+  // Where nobody said how long ago it was, it was lately: that is what is asked for.
+  const fresh = 0.5 ** ((hoursAgo ?? 0) / model.serviceHalfLifeHours);
+  const afterWork = (learned: number, factor: number) =>
+    factor === 1
+      ? learned
+      : Math.min(learned * (1 + (factor - 1) * fresh), Math.max(learned, model.mostByService));
+  const moved = (code: Fault) => historyMayMoveBy(code, commonness(code).prior, experience);
+  const chance = (code: Fault): number => {
+    const { prior, after } = commonness(code);
+    return afterWork(prior * moved(code), after(kind));
+  };
+  const of = Object.fromEntries(plainFaults.map((code) => [code, chance(code)])) as Priors['of'];
+  const baseline = baselineAfter(kind, fresh);
+  return {
+    of: {
+      ...of,
+      'baseline-not-set': baseline * historyMayMoveBy('baseline-not-set', baseline, experience),
+    },
+    battery: (ageYears) => {
+      const { dead, ending } = batteryPriors(ageYears);
+      const broken = dead * moved('sensor-silent');
+      const worked = broken * (1 + (commonness('sensor-silent').after(kind) - 1) * fresh);
+      return {
+        dead: Math.min(worked, Math.max(broken, model.mostByService)),
+        ending: ending * moved('sensor-battery-low'),
+      };
+    },
+  };
+}
+
+/** An indirect system wants its reference stored anew after any work on tires or wheels. */
+function baselineAfter(work: NonNullable<Context['job']['service']>['kind'], fresh: number): number {
+  const { prior } = commonness('baseline-not-set');
+  const changed = work !== 'none' && work !== 'sensor-replaced';
+  return changed ? prior + (model.faults.indirect.baselineAfterWork - prior) * fresh : prior;
+}
+
+/** The chance of a fault of one part of this car before anything was seen, by the model alone. */
+export function chancesFor(context: Context): (code: FindingCode, wheel?: Position) => number {
+  const priors = priorsFor(context);
+  const others = context.job.otherSets ?? [];
+  return (code, wheel) => {
+    const battery = priors.battery(context.records.find((sensor) => sensor.wheel === wheel)?.ageYears);
+    if (code === 'sensor-silent') return battery.dead;
+    if (code === 'sensor-battery-low') return battery.ending;
+    // Only a set on file can be the one the car holds.
+    if (code === 'other-set-registered' && others.length === 0) return 0;
+    return isFault(code) && !isAging(code) ? priors.of[code] : 0;
+  };
+}
+
+/** Dead and ending now, by age: the hazard of the survival curve times how long each state is driven with. */
+function batteryPriors(ageYears: number | undefined): { dead: number; ending: number } {
+  if (ageYears === undefined) {
+    return { dead: commonness('sensor-silent').prior, ending: commonness('sensor-battery-low').prior };
+  }
+  const { shape, scaleYears, drivenWithDeadYears, endsForYears, otherCauses, endsEarly, mostNow } =
+    model.survival;
+  const hazard = (shape / scaleYears) * (ageYears / scaleYears) ** (shape - 1);
+  return {
+    dead: Math.min(mostNow, otherCauses + 1 - Math.exp(-hazard * drivenWithDeadYears)),
+    ending: Math.min(mostNow, endsEarly + 1 - Math.exp(-hazard * endsForYears)),
+  };
+}

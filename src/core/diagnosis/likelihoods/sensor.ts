@@ -1,0 +1,371 @@
+import type { Reply } from '../../job';
+import { numericDistance, slipChance } from '../../sensor-id/channel';
+import { isRightType } from '../../sensor-type';
+import type { Context, PositionEvidence, WheelEvidence } from '../evidence';
+import { confusable, model } from '../model';
+import { normalDensity } from './normal';
+import type { Priors } from '../learning/priors';
+import { bit, causeIndex } from '../hypotheses/wheel-state';
+
+/** What was seen of a wheel that its sensor's states rest on. */
+export type SensorSeen = Pick<WheelEvidence, 'signs' | 'misses' | 'replies' | 'ageYears' | 'recordedId'>;
+/** … and what the car says of hearing a sensor at a position. */
+export type HearingSeen = Pick<PositionEvidence, 'held' | 'shown' | 'empty' | 'codes' | 'noCodes'>;
+
+/** What is assumed of the car while the states of one of its sensors are worked out. */
+export interface SensorAssumptions {
+  /** The reply that is the wheel's own sensor; undefined: none of them, or it never answered. */
+  own: Reply | undefined;
+  /** The ID held at the position is that of another wheel's sensor. */
+  heldIsElsewhere: boolean;
+  /** The car hears nothing: its receiver is at fault, or it has not heard the sensors since a relearn. */
+  deaf: boolean;
+  /** The car holds the IDs of this set, which is not on the car. */
+  otherSet: readonly string[] | undefined;
+  /** Share of check-ins that get through on this drive, whatever the sensor. */
+  driveQuality: number;
+  /** Check-ins counted of this sensor over that drive. */
+  checkIns: { id: string; expected: number; received: number } | undefined;
+}
+
+/** What a sensor's figures are to the tire: none at all, those the tool had, or those the car has too. */
+export const figureKinds = ['none', 'tool', 'car'] as const;
+export type Figures = (typeof figureKinds)[number];
+const [noFigures, toolFigures, carFigures] = [0, 1, 2];
+
+/**
+ * Takes one way a sensor can be: its weight, the bits of its findings, the cause it gives the lamp
+ * (malfunction, intermittent, or nothing that would outdo what the pressure gives cause to), and the place of
+ * its figures in `figureKinds`. Whether it reads as it should is weighed with the tire.
+ */
+export interface SensorSink {
+  add: (weight: number, findings: number, cause: number, figures: number) => void;
+}
+
+/** The ways the sensor of a wheel can be, if the car has the wheel at this position. */
+export function sensorStates(
+  context: Context,
+  priors: Priors,
+  wheel: SensorSeen,
+  position: HearingSeen,
+  assumed: SensorAssumptions,
+  sink: SensorSink,
+  tool: Answers = answersOf(context, priors, wheel, assumed.own),
+): void {
+  const held = heldFactors(context, wheel, position, assumed);
+  const { malfunction } = causeIndex;
+  const unheard = unheardFactor(position, assumed);
+  const heard = heardFactor(position);
+  // A sensor that is gone checks in nowhere.
+  const absence = unheard * (assumed.checkIns && assumed.checkIns.received > 0 ? model.hearing.ghost : 1);
+  if (tool.dead > 0) sink.add(tool.dead * held.gone * absence, bit['sensor-silent'], malfunction, noFigures);
+  if (tool.absent > 0)
+    sink.add(tool.absent * held.never * absence, bit['sensor-absent'], malfunction, noFigures);
+
+  const unregistered = priors.of['id-not-registered'] * held.unregistered * unheard;
+  const mistyped = priors.of['id-mistyped'] * held.mistyped * unheard;
+  const registered = (1 - priors.of['id-not-registered'] - priors.of['id-mistyped']) * held.registered;
+  for (let kind = 0; kind < 2; kind += 1) {
+    const isIntermittent = kind === 1;
+    const reception =
+      chance(priors.of['sensor-intermittent'], isIntermittent) * checkInFactor(assumed, isIntermittent);
+    const usual = isIntermittent ? causeIndex.intermittent : causeIndex.nothing;
+    for (const { weight, findings: ofAnswers, isEnding, isWrong } of tool.alive) {
+      const base = weight * reception * codeFactor(position, 'low-battery', isEnding);
+      if (base === 0) continue;
+      const findings = ofAnswers | (isIntermittent ? bit['sensor-intermittent'] : 0);
+      if (unregistered > 0)
+        sink.add(base * unregistered, findings | bit['id-not-registered'], malfunction, toolFigures);
+      if (mistyped > 0) sink.add(base * mistyped, findings | bit['id-mistyped'], malfunction, toolFigures);
+      if (registered === 0) continue;
+      if (isWrong) {
+        sink.add(base * registered * unheard, findings, malfunction, toolFigures);
+        continue;
+      }
+      const { intermittent, ending, sound } = model.hearing;
+      const hears = assumed.deaf ? 0 : isIntermittent ? intermittent : isEnding ? ending : sound;
+      const byCar = base * registered * hears * heard;
+      const byTool = base * registered * (1 - hears) * unheard;
+      const asFault = isEnding ? model.endingIsMalfunction : 0;
+      if (asFault > 0) {
+        sink.add(byCar * asFault, findings, malfunction, carFigures);
+        sink.add(byTool * asFault, findings, malfunction, toolFigures);
+      }
+      sink.add(byCar * (1 - asFault), findings, usual, carFigures);
+      sink.add(byTool * (1 - asFault), findings, usual, toolFigures);
+    }
+  }
+}
+
+/**
+ * No less than the weight of these states, for less work: of those without figures, and of those with, where
+ * a figure of the car is worth at most so much.
+ */
+export function sensorAtMost(
+  context: Context,
+  priors: Priors,
+  wheel: SensorSeen,
+  position: HearingSeen,
+  assumed: Pick<SensorAssumptions, 'own' | 'heldIsElsewhere' | 'deaf' | 'otherSet'>,
+  worth: number,
+  tool: Answers,
+): { silent: number; alive: number } {
+  const held = heldFactors(context, wheel, position, assumed);
+  const unheard = unheardFactor(position, assumed);
+  const heard = assumed.deaf ? 0 : heardFactor(position) * worth;
+  const unknown =
+    priors.of['id-not-registered'] * held.unregistered + priors.of['id-mistyped'] * held.mistyped;
+  const known = (1 - priors.of['id-not-registered'] - priors.of['id-mistyped']) * held.registered;
+  const most = unknown * unheard + known * Math.max(unheard, heard);
+  let alive = 0;
+  for (const { weight } of tool.alive) alive += weight;
+  return {
+    silent: (tool.dead * held.gone + tool.absent * held.never) * unheard,
+    alive: alive * most,
+  };
+}
+
+const chance = (prior: number, is: boolean): number => (is ? prior : 1 - prior);
+
+/** What the tool and the eye say of the sensor in a wheel, wherever the car has it. */
+export interface Answers {
+  dead: number;
+  absent: number;
+  alive: { isEnding: boolean; isWrong: boolean; findings: number; weight: number }[];
+}
+
+/** Prior times likelihood of the tries, the reply and the stem, by condition. */
+export function answersOf(
+  context: Context,
+  priors: Priors,
+  wheel: SensorSeen,
+  own: Reply | undefined,
+): Answers {
+  const { dead, ending } = priors.battery(wheel.ageYears);
+  const absent =
+    wheel.recordedId === undefined
+      ? priors.of['sensor-absent']
+      : priors.of['sensor-absent'] * model.held.recordDoubted;
+  const alive = Math.max(0, 1 - dead - absent);
+  const stems = stemFactors(wheel);
+  // A sensor that answered once and has not since may have died in between.
+  const died = wheel.misses.length > 0 ? model.answers.diedSince : 0;
+  return {
+    dead: dead * stems.dead * (own ? died : 1),
+    absent: own ? 0 : absent * stems.absent,
+    alive: [false, true].flatMap((isEnding) =>
+      [false, true].map((isWrong) => ({
+        isEnding,
+        isWrong,
+        findings: (isEnding ? bit['sensor-battery-low'] : 0) | (isWrong ? bit['sensor-wrong-type'] : 0),
+        weight:
+          alive *
+          chance(ending, isEnding) *
+          chance(priors.of['sensor-wrong-type'], isWrong) *
+          stems.alive *
+          missFactor(wheel, isEnding, isWrong) *
+          replyFactor(context, wheel, own, isEnding, isWrong),
+      })),
+    ),
+  };
+}
+
+/** How each kind of stem speaks for a living, a dead and no sensor. */
+function stemFactors({ signs }: SensorSeen): { alive: number; dead: number; absent: number } {
+  const { rubber, metal, damaged } = model.stems;
+  const factors = { alive: 1, dead: 1, absent: 1 };
+  const times = (alive: number, dead: number, absent: number) => {
+    factors.alive *= alive;
+    factors.dead *= dead;
+    factors.absent *= absent;
+  };
+  if (signs.includes('stem-rubber')) times(rubber.withSensor, rubber.withSensor, rubber.without);
+  if (signs.includes('stem-metal')) times(metal.withSensor, metal.withSensor, metal.without);
+  if (signs.includes('stem-damaged')) times(damaged.alive, damaged.dead, damaged.alive);
+  return factors;
+}
+
+/** Likelihood of the silent tries of a living sensor. */
+function missFactor({ misses }: SensorSeen, isEnding: boolean, isWrong: boolean): number {
+  const { answers } = model;
+  let factor = 1;
+  misses.forEach((trigger, place) => {
+    const first = answers[trigger];
+    const before = misses.indexOf(trigger);
+    const answer =
+      place === 0 ? first : Math.min(first, before < place ? answers.againSame : answers.againOther);
+    factor *= 1 - answer * (isEnding ? answers.endingBattery : 1) * (isWrong ? answers.wrongType : 1);
+  });
+  return factor;
+}
+
+/** Likelihood of what the sensor's own reply says of itself. Its pressure belongs to the tire. */
+function replyFactor(
+  { job }: Context,
+  wheel: SensorSeen,
+  own: Reply | undefined,
+  isEnding: boolean,
+  isWrong: boolean,
+): number {
+  const { replies, answers } = model;
+  if (!own) {
+    // Replies came, all from elsewhere: this one missed its try.
+    return wheel.replies.length > 0 ? 1 - answers.pulsed * (isEnding ? answers.endingBattery : 1) : 1;
+  }
+  let factor = answers.pulsed * (isEnding ? answers.endingBattery : 1) * (isWrong ? answers.wrongType : 1);
+  if (own.battery) {
+    const flagged = isEnding ? replies.lowFlagEnding : replies.lowFlagSound;
+    factor *= own.battery === 'low' ? flagged : 1 - flagged;
+  }
+  if (own.rssiDbm !== undefined) {
+    const { strengthDbm, endingDbm, badPlace } = replies;
+    const sound = normalDensity(own.rssiDbm - strengthDbm.sound, strengthDbm.sd ** 2);
+    const weak = normalDensity(own.rssiDbm - endingDbm.mean, endingDbm.sd ** 2);
+    const weakShare = isEnding ? replies.endingIsWeak : badPlace;
+    factor *= (1 - weakShare) * sound + weakShare * weak;
+  }
+  const isRight = isRightType(job.vehicle.tpms, own);
+  if (isRight !== undefined) {
+    const other = isWrong ? replies.otherCarrierWrong : replies.otherCarrierRight;
+    factor *= isRight ? 1 - other : other;
+  }
+  return factor;
+}
+
+/** Likelihood of the empty figures and codes of a position whose sensor the car hears. Its figures belong to the tire. */
+function heardFactor(position: HearingSeen): number {
+  const there = position.shown.length > 0 ? 1 - model.hearing.emptyDriving.heard : 1;
+  return there * emptyFactor(position, 'heard') * codeFactor(position, 'no-signal', false);
+}
+
+/** … and of one it does not hear: a figure that is there all the same is an old one. */
+function unheardFactor(position: HearingSeen, { deaf }: Pick<SensorAssumptions, 'deaf'>): number {
+  const figures = (model.hearing.stale / model.noise.anyKPa) ** position.shown.length;
+  const blamed = deaf
+    ? codeChance(position, 'no-signal', model.codes.deafBlamesSensor)
+    : codeFactor(position, 'no-signal', true);
+  return emptyFactor(position, 'unheard') * figures * blamed;
+}
+
+function emptyFactor({ empty }: HearingSeen, heard: 'heard' | 'unheard'): number {
+  const { emptyDriving, emptyParked, emptyDisplay } = model.hearing;
+  let factor = 1;
+  for (const where of empty) {
+    factor *= { driving: emptyDriving, parked: emptyParked, display: emptyDisplay }[where][heard];
+  }
+  return factor;
+}
+
+/** Likelihood of the codes about this, or of there being none, if its cause is there and if it is not. */
+export const codeFactor = (
+  position: HearingSeen,
+  about: PositionEvidence['codes'][number]['about'],
+  cause: boolean,
+): number => codeChance(position, about, cause ? model.codes[about].cause : model.codes[about].none);
+
+function codeChance(
+  { codes, noCodes }: HearingSeen,
+  about: PositionEvidence['codes'][number]['about'],
+  present: number,
+): number {
+  if (codes.length === 0 && !noCodes) return 1;
+  const code = codes.find((candidate) => candidate.about === about);
+  if (code) return present ** code.weight;
+  return noCodes ? 1 - present : 1;
+}
+
+/** Random IDs of so many digits: what a match is worth against chance. IDs are weighed against this measure. */
+const chanceOfId = (id: string): number => 16 ** -Math.min(12, id.length);
+
+/** Likelihood of the ID held at the position, against a random one, by what became of the wheel's sensor. */
+interface Held {
+  gone: number;
+  never: number;
+  registered: number;
+  mistyped: number;
+  unregistered: number;
+}
+
+const notRead: Held = { gone: 1, never: 1, registered: 1, mistyped: 1, unregistered: 1 };
+
+function heldFactors(
+  context: Context,
+  wheel: SensorSeen,
+  { held }: HearingSeen,
+  { own, heldIsElsewhere, otherSet }: Pick<SensorAssumptions, 'own' | 'heldIsElsewhere' | 'otherSet'>,
+): Held {
+  const { empty, doubled, goneAndEmpty, neverAndEmpty } = model.held;
+  if (otherSet) {
+    const ofSet = held === undefined ? 1 : otherSetFactor(held, otherSet);
+    return { gone: ofSet, never: ofSet, registered: 0, mistyped: 0, unregistered: ofSet };
+  }
+  if (held === undefined) return notRead;
+  if (held === null) {
+    return { gone: goneAndEmpty, never: neverAndEmpty, registered: 0, mistyped: 0, unregistered: empty };
+  }
+  const byChance = chanceOfId(held);
+  const isOwn = own?.id === held;
+  const ofAnyone = heldIsElsewhere ? doubled / byChance : ownIdFactor(context, wheel, held, byChance);
+  const ofUnknown = heldIsElsewhere ? 0 : ofAnyone;
+  return {
+    gone: (1 - goneAndEmpty) * (own ? (isOwn ? 1 / byChance : 0) : ofAnyone),
+    never: (1 - neverAndEmpty) * ofAnyone,
+    registered: own ? (isOwn ? 1 / byChance : 0) : ofUnknown,
+    mistyped: own ? slipChance(own.id, held, model.slips, confusable) / byChance : heldIsElsewhere ? 0 : 1,
+    unregistered: isOwn
+      ? 0
+      : (1 - empty) *
+        (heldIsElsewhere
+          ? doubled / byChance
+          : own
+            ? otherIdFactor(context, own.id, held, byChance)
+            : earlierIdFactor(wheel, held, byChance)),
+  };
+}
+
+function otherSetFactor(held: string | null, set: readonly string[]): number {
+  const { setComplete } = model.held;
+  return held !== null && set.includes(held) ? setComplete / set.length / chanceOfId(held) : 1 - setComplete;
+}
+
+/** How likely an ID is that of a wheel whose sensor was not heard, against a random one: by what is on file. */
+function ownIdFactor({ records }: Context, { recordedId }: SensorSeen, id: string, byChance: number): number {
+  const { recordHolds, recordMoved } = model.held;
+  if (recordedId === id) return recordHolds / byChance;
+  const filed = records.some((sensor) => sensor.id === id);
+  return (filed ? recordMoved / byChance : 0) + (recordedId === undefined ? 1 : 1 - recordHolds);
+}
+
+/** An ID that is held where another sensor is on the wheel: one on file, a neighbour of its batch, or any. */
+function otherIdFactor({ filedIds }: Context, own: string, held: string, byChance: number): number {
+  const { onFile, batchSpan, sameBatch } = model.held;
+  const filed = filedIds.includes(held) ? onFile / filedIds.length / byChance : 0;
+  const distance = numericDistance(own, held);
+  const batch = distance !== undefined && distance <= batchSpan ? sameBatch / (2 * batchSpan) / byChance : 0;
+  return filed + batch + 1;
+}
+
+/** An ID that is held where an unheard sensor was never learned: that of the one before it, where the record still names that, or any. */
+const earlierIdFactor = ({ recordedId }: SensorSeen, held: string, byChance: number): number =>
+  (recordedId === held ? model.held.onFile / byChance : 0) + 1;
+
+/** Likelihood of the check-ins counted: beta-binomial, by what gets through on this drive. */
+function checkInFactor({ checkIns, driveQuality }: SensorAssumptions, isIntermittent: boolean): number {
+  if (!checkIns) return 1;
+  const { a, b } = isIntermittent ? model.reception.intermittent : model.reception.sound;
+  const size = a + b;
+  const share = (a / size) * driveQuality;
+  // Beyond so many the counts say no more about a sensor than the spread between sensors leaves open.
+  const scale = Math.min(1, mostCounted / checkIns.expected);
+  const expected = Math.round(checkIns.expected * scale);
+  const received = Math.min(expected, Math.round(checkIns.received * scale));
+  let likelihood = 1;
+  for (let n = 0; n < expected; n += 1) {
+    const got = n < received;
+    likelihood *= (got ? share * size + n : (1 - share) * size + n - received) / (size + n);
+    if (got) likelihood *= (expected - n) / (received - n);
+  }
+  return likelihood;
+}
+
+const mostCounted = 200;

@@ -1,0 +1,113 @@
+import { allOf, atWheel, type CarWrite, type Job, type Seen } from '../job';
+import { wheelsOf } from '../placard';
+import { canonicalId, sameId } from '../sensor-id';
+import type { Position } from '../wheel';
+
+/** What was changed on the car during the visit, when, and how: the one answer to "has it been touched since?". */
+export type Change = { atMs: number } & (
+  | { kind: 'air'; wheel: Position; fromKPa: number; toKPa: number; seen: Seen<'gauge'> }
+  | { kind: 'repair'; wheel: Position }
+  /** Another sensor answers than did before, or one answers where none did. */
+  | { kind: 'sensor'; wheel: Position }
+  | { kind: 'write'; write: CarWrite }
+  | { kind: 'relearn'; seen: Seen<'relearn'> }
+  /** The car holds other IDs than when it was read before. */
+  | { kind: 'registry' }
+);
+export type ChangeKind = Change['kind'];
+
+/** Between two readings of one tire a difference above this, kPa, is air put in or let out: more than two gauges may be off (practice). */
+export const handledKPa = 6;
+
+/** All changes of the visit, the first one first. A write that the car refused, and a relearn that failed, changed nothing. */
+export function changesOf(job: Job): Change[] {
+  return [
+    ...airChanges(job),
+    ...repairs(job),
+    ...sensorChanges(job),
+    ...writes(job),
+    ...relearns(job),
+    ...rewritten(job),
+  ].sort((a, b) => a.atMs - b.atMs);
+}
+
+/** Only the changes of some kinds. */
+export const ofKind = <Kind extends ChangeKind>(changes: readonly Change[], ...kinds: readonly Kind[]) =>
+  changes.filter((change): change is Extract<Change, { kind: Kind }> =>
+    (kinds as readonly ChangeKind[]).includes(change.kind),
+  );
+
+/** When the last of these changes was, ms; minus infinity where there was none. */
+export const lastOf = (changes: readonly Change[]): number =>
+  changes.reduce((last, { atMs }) => Math.max(last, atMs), Number.NEGATIVE_INFINITY);
+
+/** When the first of these changes was, ms; infinity where there was none. */
+export const firstOf = (changes: readonly Change[]): number =>
+  changes.reduce((first, { atMs }) => Math.min(first, atMs), Number.POSITIVE_INFINITY);
+
+/** Air was put in, not let out. */
+export const isFill = (change: Change): change is Extract<Change, { kind: 'air' }> =>
+  change.kind === 'air' && change.toKPa > change.fromKPa;
+
+/** What the car is taught by: a change of its registered IDs, or of how it was made to learn them. */
+export const isOfRegistration = ({ kind, ...change }: Change): boolean =>
+  kind === 'relearn' || kind === 'registry' || ('write' in change && change.write.kind === 'registry');
+
+const ms = (at: string): number => Date.parse(at);
+
+function airChanges(job: Job): Change[] {
+  return wheelsOf(job).flatMap((wheel) => {
+    const readings = atWheel(job, 'gauge', wheel);
+    return readings.slice(1).flatMap(({ seen }, place): Change[] => {
+      const fromKPa = readings[place]?.seen.kPa ?? seen.kPa;
+      const toKPa = seen.kPa;
+      return Math.abs(toKPa - fromKPa) > handledKPa
+        ? [{ kind: 'air', atMs: ms(seen.at), wheel, fromKPa, toKPa, seen }]
+        : [];
+    });
+  });
+}
+
+const repairs = ({ repairs: done = [] }: Job): Change[] =>
+  done.map(({ wheel, at }) => ({ kind: 'repair', atMs: ms(at), wheel }));
+
+function sensorChanges(job: Job): Change[] {
+  return wheelsOf(job).flatMap((wheel) => {
+    const tries = atWheel(job, 'activation', wheel);
+    return tries
+      .slice(1)
+      .flatMap(({ seen }, place): Change[] =>
+        isAnother(tries[place]?.seen, seen) ? [{ kind: 'sensor', atMs: ms(seen.at), wheel }] : [],
+      );
+  });
+}
+
+function isAnother(before: Seen<'activation'> | undefined, now: Seen<'activation'>): boolean {
+  const [then] = before?.replies ?? [];
+  const [reply] = now.replies;
+  return reply !== undefined && (then === undefined || !sameId(reply.id, then.id));
+}
+
+const writes = ({ carWrites = [] }: Job): Change[] =>
+  carWrites
+    .filter(({ answer }) => answer !== 'no')
+    .map((write) => ({ kind: 'write', atMs: ms(write.askedAt), write }));
+
+const relearns = (job: Job): Change[] =>
+  allOf(job, 'relearn').flatMap(({ seen }): Change[] =>
+    seen.outcome === 'failed' ? [] : [{ kind: 'relearn', atMs: ms(seen.at), seen }],
+  );
+
+function rewritten(job: Job): Change[] {
+  const read = allOf(job, 'registry').sort((a, b) => ms(a.seen.at) - ms(b.seen.at));
+  return read.slice(1).flatMap(({ seen }, place): Change[] => {
+    const before = read[place]?.seen.entries ?? [];
+    return asText(before) === asText(seen.entries) ? [] : [{ kind: 'registry', atMs: ms(seen.at) }];
+  });
+}
+
+const asText = (entries: readonly { wheel: string; id: string | null }[]): string =>
+  entries
+    .map(({ wheel, id }) => `${wheel} ${id === null ? '' : canonicalId(id)}`)
+    .sort()
+    .join();

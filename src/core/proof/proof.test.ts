@@ -1,0 +1,217 @@
+import { describe, expect, it } from 'vitest';
+import {
+  gauge,
+  gauges,
+  heard,
+  ids,
+  jobWith,
+  lamp,
+  live,
+  lives,
+  minute,
+  registry,
+  scans,
+  silent,
+} from '../../../tests/support/car';
+import type { CarWrite, Job, Observation } from '../job';
+import { roadWheels } from '../wheel';
+import { proofOf, unequalEntries, writeVerdict, type Check } from '.';
+
+type More = Parameters<typeof jobWith>[1];
+const held = (rr: string | null = ids.RR) =>
+  roadWheels.map((wheel) => ({ wheel, id: wheel === 'RR' ? rr : ids[wheel] }));
+type RegistryWrite = Extract<CarWrite, { kind: 'registry' }>;
+const write = (more: Partial<RegistryWrite> = {}): RegistryWrite => ({
+  kind: 'registry',
+  key: '0190a000-0000-7000-8000-000000000001',
+  askedAt: minute(10),
+  asked: held(),
+  before: held('90FFE0A1'),
+  ...more,
+});
+const clear = (more: Partial<Extract<CarWrite, { kind: 'clear-codes' }>> = {}): CarWrite => ({
+  kind: 'clear-codes',
+  key: '0190a000-0000-7000-8000-000000000002',
+  askedAt: minute(10),
+  before: [],
+  ...more,
+});
+
+/** A car on which everything is shown, and what is different about it. */
+const seen = [...gauges(1), ...scans(2), registry(3), ...lives(20, undefined, 62), lamp(25, 'off')];
+const states = (job: Job) =>
+  Object.fromEntries(proofOf(job).checks.map(({ name, state }) => [name, state])) as Partial<
+    Record<Check['name'], Check['state']>
+  >;
+const state = (name: Check['name'], observations: Observation[], more: More = {}) =>
+  states(jobWith(observations, more))[name];
+const text = (name: Check['name'], observations: Observation[], more: More = {}) =>
+  proofOf(jobWith(observations, more)).checks.find((check) => check.name === name)?.text;
+const without = (...kinds: Observation['kind'][]) => seen.filter(({ kind }) => !kinds.includes(kind));
+
+describe('a visit', () => {
+  it('is proved once pressures, IDs, reports, codes and lamp are all shown', () => {
+    expect(proofOf(jobWith(seen))).toMatchObject({ proved: true });
+    expect(states(jobWith(seen))).toEqual({
+      pressures: 'met',
+      registration: 'met',
+      reports: 'met',
+      codes: 'met',
+      lamp: 'met',
+    });
+    expect(proofOf(jobWith([])).proved).toBe(false);
+  });
+
+  it('of a car without sensors asks for neither IDs nor reports', () => {
+    const job = jobWith([...gauges(1), lamp(2, 'off')], { tpms: { kind: 'indirect' } });
+    expect(Object.keys(states(job))).toEqual(['pressures', 'codes', 'lamp']);
+    expect(proofOf(job).proved).toBe(true);
+  });
+
+  it('stays proved when a tire is gauged again with the same figure, and is open again after a fill', () => {
+    expect(proofOf(jobWith([...seen, gauge(40, 'LF', 230)])).proved).toBe(true);
+    expect(proofOf(jobWith([...seen, gauge(40, 'LF', 233)])).proved).toBe(true);
+    const before = [gauge(0, 'LF', 210), ...seen];
+    expect(proofOf(jobWith(before)).proved).toBe(true);
+    const filledAfter = [...without('gauge'), ...gauges(1, { LF: 210 }), gauge(40, 'LF', 230)];
+    expect(states(jobWith(filledAfter))).toMatchObject({ pressures: 'met', reports: 'open', lamp: 'open' });
+  });
+});
+
+describe('pressures', () => {
+  it('are open until every wheel is gauged, and name those that are not', () => {
+    const rest = seen.filter((one) => one.kind !== 'gauge' || one.wheel !== 'RR');
+    expect(state('pressures', rest)).toBe('open');
+    expect(text('pressures', rest)).toBe('Gauge RR.');
+  });
+
+  it('are met within a psi of the target, and no further off, above or below', () => {
+    const at = (kPa: number) => state('pressures', [...without('gauge'), ...gauges(1, { LF: kPa })]);
+    expect([at(223), at(222.9), at(237), at(237.1)]).toEqual(['met', 'unmet', 'met', 'unmet']);
+    expect(text('pressures', [...without('gauge'), ...gauges(1, { LF: 180 })])).toMatch(/^LF not at target/);
+  });
+
+  it('are not met by a warm tire of which nobody knows how warm', () => {
+    expect(state('pressures', [...seen, gauge(30, 'LF', 230, { tire: 'warm' })])).toBe('unmet');
+  });
+});
+
+describe('registration', () => {
+  it('is open until every sensor is heard and the car is read', () => {
+    expect(state('registration', without('registry'))).toBe('open');
+    expect(text('registration', without('registry'))).toBe('Read what the car holds.');
+    const deaf = [...without('activation'), ...scans(2, { LR: [silent(2, 'LR')] })];
+    expect(state('registration', deaf)).toBe('open');
+    expect(text('registration', deaf)).toBe('No clear answer from LR.');
+  });
+
+  it('is not met where the car holds another ID, or holds it elsewhere', () => {
+    expect(state('registration', [...seen, registry(4, { RR: '90FFE0A1' })])).toBe('unmet');
+    expect(text('registration', [...seen, registry(4, { RR: '90FFE0A1' })])).toMatch(/heard at RR\.$/);
+    expect(state('registration', [...seen, registry(4, { LF: ids.RF, RF: ids.LF })])).toBe('unmet');
+  });
+
+  it('of a car that ties no ID to a position is met by the set', () => {
+    const swapped = [...seen, registry(4, { LF: ids.RF, RF: ids.LF })];
+    expect(state('registration', swapped, { tpms: { locates: false } })).toBe('met');
+    const gone = [...seen, registry(4, { RR: '90FFE0A1' })];
+    expect(state('registration', gone, { tpms: { locates: false } })).toBe('unmet');
+  });
+
+  it('is open again while IDs were sent and not read back', () => {
+    const sent = { carWrites: [write({ answer: 'yes' })] };
+    expect(state('registration', seen, sent)).toBe('open');
+    expect(text('registration', seen, sent)).toMatch(/not read back/);
+    expect(state('registration', [...seen, registry(11)], sent)).toBe('met');
+    const readBack = { carWrites: [write({ answer: 'yes', readBackAt: minute(11), readBack: held() })] };
+    expect(state('registration', seen, readBack)).toBe('met');
+    // Only the last write of IDs counts; one of codes does not.
+    const codesSent = { carWrites: [clear({ askedAt: minute(50) })] };
+    expect(state('registration', seen, codesSent)).toBe('met');
+  });
+});
+
+describe('reports', () => {
+  it('want every wheel heard above wake speed since the last change', () => {
+    const parked = [...without('live'), ...lives(20, undefined, 30)];
+    expect(state('reports', parked)).toBe('open');
+    expect(text('reports', parked)).toMatch(/LF, RF, RR and LR\.$/);
+    const three = [...without('live'), ...lives(20, undefined, 62).filter((_, at) => at !== 2)];
+    expect(text('reports', three)).toMatch(/: RR\.$/);
+    expect(state('reports', [...three, live(21, 'RR', 0, 62)])).toBe('open');
+    expect(state('reports', [...three, live(21, 'RR', null, 62)])).toBe('open');
+    expect(state('reports', [...three, live(21, 'RR', 220, 62)])).toBe('met');
+  });
+
+  it('of before a write prove nothing; a refused write changes nothing', () => {
+    const sent = (at: number, answer: 'yes' | 'no') => ({
+      carWrites: [write({ askedAt: minute(at), answer, readBackAt: minute(at), readBack: held() })],
+    });
+    expect(state('reports', seen, sent(19, 'yes'))).toBe('met');
+    expect(state('reports', seen, sent(20, 'yes'))).toBe('met');
+    expect(state('reports', seen, sent(21, 'yes'))).toBe('open');
+    expect(state('reports', seen, sent(21, 'no'))).toBe('met');
+    expect(state('lamp', seen, sent(26, 'yes'))).toBe('open');
+    expect(state('lamp', seen, sent(25, 'yes'))).toBe('met');
+  });
+});
+
+describe('codes', () => {
+  const code: Observation = { kind: 'dtc', at: minute(15), code: 'C1B31', status: 'stored' };
+  it('that stand are not met, and named', () => {
+    expect(state('codes', [...seen, code])).toBe('unmet');
+    expect(text('codes', [...seen, code])).toBe('Codes stand: C1B31. Clear and read again.');
+  });
+
+  it('are open until the car was read, but for a car without sensors', () => {
+    expect(state('codes', without('registry'))).toBe('open');
+    expect(
+      state('codes', [...seen, code], { carWrites: [clear({ readBackAt: minute(16), readBack: [] })] }),
+    ).toBe('met');
+    expect(text('codes', seen, { carWrites: [clear({ readBackAt: minute(16), readBack: [] })] })).toMatch(
+      /^Codes cleared/,
+    );
+    expect(text('codes', seen)).toBe('No codes stored.');
+    expect(state('codes', without('registry'), { carWrites: [clear()] })).toBe('open');
+    expect(state('codes', without('registry'), { tpms: { kind: 'indirect' } })).toBe('met');
+  });
+});
+
+describe('the lamp', () => {
+  it('must be off and light for its check', () => {
+    expect(state('lamp', without('lamp'))).toBe('open');
+    expect(state('lamp', [...seen, lamp(30, 'steady')])).toBe('unmet');
+    expect(state('lamp', [...seen, lamp(30, 'off', false)])).toBe('unmet');
+  });
+});
+
+describe('what became of a write', () => {
+  it('is what was read back, whatever was answered', () => {
+    const readBackAt = minute(12);
+    expect(writeVerdict(write({ answer: 'yes', readBackAt, readBack: held() }))).toBe('worked');
+    expect(writeVerdict(write({ answer: 'no', readBackAt, readBack: held() }))).toBe('worked');
+    expect(writeVerdict(write({ answer: 'yes', readBackAt, readBack: held('90FFE0A1') }))).toBe('failed');
+    expect(writeVerdict(write({ answer: 'no' }))).toBe('refused');
+    expect(writeVerdict(write({ answer: 'lost' }))).toBe('unknown');
+    expect(writeVerdict(clear({ readBackAt, readBack: [] }))).toBe('worked');
+    expect(writeVerdict(clear({ readBackAt, readBack: [{ code: 'C1B31', status: 'active' }] }))).toBe(
+      'failed',
+    );
+    expect(writeVerdict(clear({ readBackAt }))).toBe('failed');
+  });
+
+  it('is compared wheel by wheel, empty places too, without regard to how an ID is spelled', () => {
+    const readBack = held().map(({ wheel, id }) => ({ wheel, id: id?.toLowerCase() ?? null }));
+    expect(unequalEntries(write({ readBack }))).toEqual([]);
+    expect(unequalEntries(write({ asked: held(null), readBack: held(null) }))).toEqual([]);
+    expect(unequalEntries(write({ asked: held(null), readBack: held() }))).toEqual(['RR']);
+    expect(unequalEntries(write({ readBack: held(null) }))).toEqual(['RR']);
+    expect(unequalEntries(write({ readBack: held().filter(({ wheel }) => wheel !== 'LF') }))).toEqual(['LF']);
+    expect(unequalEntries(write({}))).toHaveLength(4);
+  });
+});
+
+it('a car is heard only where it is the sensor of its own wheel', () => {
+  const neighbour = [...without('activation'), ...scans(2, { LF: [heard(2, 'LF', { id: ids.RF })] })];
+  expect(state('registration', neighbour)).toBe('unmet');
+});
