@@ -1,6 +1,6 @@
 import type { Assessment } from '../assessment';
 import type { Job } from '../job';
-import type { Experience } from './learning/experience';
+import type { Experience } from './learning';
 
 /** What a screen has a worker judge. */
 export interface AssessRequest {

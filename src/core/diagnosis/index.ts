@@ -6,17 +6,12 @@ import { lampMeaning, lampTomorrow } from '../lamp';
 import { ledgerOf } from '../ledger';
 import { compareRegistration } from '../registration';
 import { inWalkingOrder, type Position } from '../wheel';
-import { Cells } from './inference/factors';
-import { claimsFrom, type Claim, type Judgement } from './decision/claims';
+import { Factors, posteriorOf } from './inference';
+import { type Claim, type Judgement, claimsFrom, decisionFrom, nextTests } from './decision';
 import { evidenceOf } from './evidence';
-import type { Experience } from './learning/experience';
-import { inconsistenciesOf } from './explanation/inconsistencies';
+import { type Experience, priorsFor } from './learning';
+import { inconsistenciesOf, weigherOf } from './explanation';
 import { model } from './model';
-import { posteriorOf } from './inference/posterior';
-import { priorsFor } from './learning/priors';
-import { decisionFrom } from './decision/decision';
-import { weigherOf } from './explanation/weight-of-evidence';
-import { nextTests } from './decision/value-of-information';
 
 export { addExperience, historyMayMoveBy, type Experience } from './learning/experience';
 export { plainChance } from './learning/priors';
@@ -29,8 +24,8 @@ export const leastVoltsToWrite = model.supply.leastVolts;
 /** What follows from a job. Pure: the same job, and the same experience of the shop, give the same assessment. */
 export function assess(job: Job, experience?: Experience): Assessment {
   const judging = judged(job, experience);
-  const { judgement, priors, cells } = judging;
-  return assessmentFrom(job, judging, weigherOf(job, judgement, priors, cells));
+  const { judgement, priors, factors } = judging;
+  return assessmentFrom(job, judging, weigherOf(job, judgement, priors, factors));
 }
 
 /** The same without the evidence of the findings, which takes longest: a verdict to show while that is weighed. */
@@ -80,10 +75,10 @@ function judged(job: Job, experience: Experience | undefined) {
   const ledger = ledgerOf(job);
   const evidence = evidenceOf(job, ledger);
   const priors = priorsFor(evidence.context, experience);
-  const cells = new Cells(priors);
-  const judgement: Judgement = { evidence, ledger, posterior: posteriorOf(evidence, priors, cells) };
+  const factors = new Factors(priors);
+  const judgement: Judgement = { evidence, ledger, posterior: posteriorOf(evidence, priors, factors) };
   const told = claimsFrom(judgement).filter(({ chance }) => chance >= leastTold);
-  return { judgement, told, priors, cells };
+  return { judgement, told, priors, factors };
 }
 
 /** A way to say what each observation adds to a finding. */

@@ -4,9 +4,8 @@ import { doublyRegistered } from '../../registration';
 import { inWalkingOrder, roadWheels, type Position } from '../../wheel';
 import type { Evidence } from '../evidence';
 import { model } from '../model';
-import { normalBelow } from '../likelihoods/normal';
-import type { Posterior } from '../inference/posterior';
-import type { CarFact } from '../inference/marginals';
+import { normalBelow } from '../../normal';
+import type { CarFact, Posterior } from '../inference';
 
 /** Something that may be said of a wheel, or of the car where no wheel is named, with its chance. */
 export interface Claim {

@@ -5,7 +5,7 @@ import { monitoredWheels, placardKPa, placardToleranceKPa, wheelsOf } from '../.
 import { atmosphericKPa } from '../../pressure';
 import { canonicalId } from '../../sensor-id';
 import type { Position } from '../../wheel';
-import { bit, causeIndex } from '../hypotheses/wheel-state';
+import { bit, causeIndex } from '../hypotheses';
 import { model } from '../model';
 import type { Band, Context, Lines } from '.';
 

@@ -2,7 +2,7 @@ import type { Job } from '../../job';
 import { lossOf, type Level } from '../../leak';
 import { placardKPa, placardToleranceKPa, wheelsOf } from '../../placard';
 import type { Position } from '../../wheel';
-import { normalDensity } from '../likelihoods/normal';
+import { normalDensity } from '../../normal';
 import { model } from '../model';
 import type { WheelEvidence } from '.';
 

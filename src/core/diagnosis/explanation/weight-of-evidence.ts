@@ -4,11 +4,10 @@ import { changesOf } from '../../history';
 import type { Job, Observation } from '../../job';
 import { ledgerOf, type Ledger } from '../../ledger';
 import type { Position } from '../../wheel';
-import type { Cells } from '../inference/factors';
-import { chanceOf, type Judgement } from '../decision/claims';
+import { type Factors, posteriorOf } from '../inference';
+import { type Judgement, chanceOf } from '../decision';
 import { carEvidence, positionEvidence, wheelEvidence, type Evidence } from '../evidence';
-import { posteriorOf } from '../inference/posterior';
-import type { Priors } from '../learning/priors';
+import type { Priors } from '../learning';
 
 /** The odds of a probability in decibans: ten times their decimal logarithm. Kept within ±50: no evidence is endless. */
 export function decibans(probability: number): number {
@@ -27,7 +26,7 @@ export function weigherOf(
   job: Job,
   judgement: Judgement,
   priors: Priors,
-  cells: Cells,
+  factors: Factors,
 ): (code: FindingCode, wheels: readonly Position[]) => Weight[] {
   let others: Judgement[] | undefined;
   return (code, wheels) => {
@@ -35,7 +34,7 @@ export function weigherOf(
     others ??= job.observations.map((seen, index) => {
       if (index < first) return judgement;
       const rest: Job = { ...job, observations: job.observations.filter((_, other) => other !== index) };
-      return judgeChange(rest, seen, judgement, priors, cells);
+      return judgeChange(rest, seen, judgement, priors, factors);
     });
     const now = decibans(leastChance(judgement, code, wheels));
     return others.flatMap((without, observation) => {
@@ -50,7 +49,7 @@ export function weigherOf(
  * and a job where every scan heard a crowd, or with thousands of readings, must not hold up the shop (judgement).
  */
 function mostWeighed({ observations }: Job, { posterior }: Judgement): number {
-  return Math.min(100, Math.floor(4000 / posterior.ways), Math.floor(40_000 / observations.length));
+  return Math.min(100, Math.floor(4000 / posterior.hypotheses), Math.floor(40_000 / observations.length));
 }
 
 /** The least of the chances a finding has at these wheels; of the car where none are named. */
@@ -65,12 +64,12 @@ export function judgeChange(
   changed: Observation,
   before: Judgement,
   priors: Priors,
-  cells: Cells,
+  factors: Factors,
 ): Judgement {
   // What the supply was says nothing of any fault the posterior knows.
   if (changed.kind === 'voltage') return { ...before, ledger: ledgerOf(job) };
   const { evidence, ledger } = withChange(job, changed, before.evidence, before.ledger);
-  return { evidence, ledger, posterior: posteriorOf(evidence, priors, cells) };
+  return { evidence, ledger, posterior: posteriorOf(evidence, priors, factors) };
 }
 
 /** The evidence after one observation was put in or taken out of the job. What does not rest on it stays the same object. */

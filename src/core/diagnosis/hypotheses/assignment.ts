@@ -2,11 +2,11 @@ import type { Reply } from '../../job';
 import { clearlyStrongerDb } from '../../ledger';
 import type { Evidence, WheelEvidence } from '../evidence';
 import { model } from '../model';
-import { normalDensity } from '../likelihoods/normal';
-import type { Priors } from '../learning/priors';
+import { normalDensity } from '../../normal';
+import type { Priors } from '../learning';
 
 /** Which reply is which wheel's own sensor: one way to read the scans, with its weight. */
-export interface Reading {
+export interface Assignment {
   /** By wheel, in the order of the evidence; undefined: none of its replies, or it had none. */
   own: (Reply | undefined)[];
   weight: number;
@@ -23,7 +23,7 @@ const mostReplies = 3;
  * All ways to read the scans. A wheel whose single reply is heard, held and filed nowhere else is that
  * reply's; elsewhere a tool may have heard a neighbour, and every way is weighed.
  */
-export function readingsOfScans({ context, wheels, positions }: Evidence, priors: Priors): Reading[] {
+export function assignmentsOf({ context, wheels, positions }: Evidence, priors: Priors): Assignment[] {
   const placeOf = new Map(wheels.map(({ wheel }, place) => [wheel, place]));
   const heldAt = positions.flatMap(({ position, held }) =>
     held == null ? [] : [{ place: placeOf.get(position), id: held }],
@@ -73,7 +73,7 @@ function weigh(
   known: readonly { place: number | undefined; id: string }[],
   filed: readonly { place: number | undefined; id: string }[],
   priors: Priors,
-): Reading {
+): Assignment {
   const { replies: figures, answers } = model;
   let weight = 1;
   const ids = own.map((reply) => reply?.id);

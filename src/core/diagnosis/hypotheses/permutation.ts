@@ -2,10 +2,10 @@ import type { Position } from '../../wheel';
 import type { Context } from '../evidence';
 import { numbersOf } from '../../figure';
 import { patterns } from '../model';
-import type { Priors } from '../learning/priors';
+import type { Priors } from '../learning';
 
 /** Where the wheels are: for each position the car knows, the place of the wheel that is there now. */
-export interface PositionMap {
+export interface Permutation {
   /** Index of the wheel, by index of the position. */
   wheelAt: readonly number[];
   prior: number;
@@ -16,10 +16,10 @@ export interface PositionMap {
 }
 
 /** All orders of so many wheels: they are few, and worked out once. */
-function ordersOf(size: number): readonly Omit<PositionMap, 'prior'>[] {
+function ordersOf(size: number): readonly Omit<Permutation, 'prior'>[] {
   const known = ordersBySize.get(size);
   if (known) return known;
-  const orders = permutations(Array.from({ length: size }, (_, place) => place)).map((wheelAt, order) => ({
+  const orders = arrangements(Array.from({ length: size }, (_, place) => place)).map((wheelAt, order) => ({
     wheelAt,
     order,
     slots: wheelAt.map((wheel, at) => wheel * size + at),
@@ -28,10 +28,10 @@ function ordersOf(size: number): readonly Omit<PositionMap, 'prior'>[] {
   return orders;
 }
 
-const ordersBySize = new Map<number, readonly Omit<PositionMap, 'prior'>[]>();
+const ordersBySize = new Map<number, readonly Omit<Permutation, 'prior'>[]>();
 
 /** So many wheels, each where it belongs. */
-export const inPlace = (size: number): PositionMap[] =>
+export const inPlace = (size: number): Permutation[] =>
   ordersOf(size)
     .slice(0, 1)
     .map((order) => ({ ...order, prior: 1 }));
@@ -40,7 +40,7 @@ export const inPlace = (size: number): PositionMap[] =>
  * All orders the monitored wheels can be in, each with its prior: as the car has them, one of the usual
  * patterns, or any other. A car that ties no ID to a position is as likely in any order.
  */
-export function positionMaps({ job, monitored }: Context, priors: Priors): PositionMap[] {
+export function permutationsOf({ job, monitored }: Context, priors: Priors): Permutation[] {
   const moved = priors.of['positions-swapped'];
   const orders = ordersOf(monitored.length);
   if (job.vehicle.tpms.locates === false || orders.length === 1) {
@@ -82,9 +82,9 @@ function sharesOf(monitored: readonly Position[], orders: readonly (readonly num
 /** The patterns are data and the wheels are few: worked out once for each set of wheels. */
 const sharesByWheels = new Map<string, number[]>();
 
-export function permutations(items: readonly number[]): number[][] {
+export function arrangements(items: readonly number[]): number[][] {
   if (items.length <= 1) return [[...items]];
   return items.flatMap((item, place) =>
-    permutations([...items.slice(0, place), ...items.slice(place + 1)]).map((rest) => [item, ...rest]),
+    arrangements([...items.slice(0, place), ...items.slice(place + 1)]).map((rest) => [item, ...rest]),
   );
 }

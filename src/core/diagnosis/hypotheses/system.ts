@@ -3,7 +3,7 @@ import { atTemperature } from '../../pressure';
 import { altitudeOf } from '../../job';
 import type { CarEvidence, Context, Evidence } from '../evidence';
 import { model } from '../model';
-import type { Priors } from '../learning/priors';
+import type { Priors } from '../learning';
 import { causeIndex } from './wheel-state';
 
 /** One way the car as a whole can be. */

@@ -2,31 +2,43 @@ import type { Reply } from '../../job';
 import { Contents, Memo, type Key } from './memo';
 import type { Context, Evidence, PositionEvidence, WheelEvidence } from '../evidence';
 import { model } from '../model';
-import { highestNormalDensity } from '../likelihoods/normal';
-import type { Reading } from '../hypotheses/assignment';
-import { positionMaps, type PositionMap } from '../hypotheses/permutation';
-import type { Priors } from '../learning/priors';
+import { highestNormalDensity } from '../../normal';
 import {
-  answersOf,
-  codeFactor,
-  sensorAtMost,
-  sensorStates,
+  Adder,
+  type Emit,
+  type Permutation,
+  type Assignment,
+  type Sums,
+  type System,
+  bit,
+  cooledKPa,
+  permutationsOf,
+  totalOf,
+} from '../hypotheses';
+import type { Priors } from '../learning';
+import {
   type Answers,
   type Figures,
+  type Places,
   type SensorAssumptions,
-} from '../likelihoods/sensor';
-import { accumulate, SensorSums, type Accuracy, type Cell } from './sensor-sums';
-import { Adder, bit, totalOf, type Emit, type Sums } from '../hypotheses/wheel-state';
-import { cooledKPa, type System } from '../hypotheses/system';
-import { keptFactor, placesOf, tireStates, type Places, type TireAssumptions } from '../likelihoods/tire';
-import { turningStates } from '../likelihoods/turning';
+  type TireAssumptions,
+  answersOf,
+  codeFactor,
+  keptFactor,
+  placesOf,
+  sensorAtMost,
+  sensorStates,
+  tireStates,
+  turningStates,
+} from '../likelihoods';
+import { accumulate, SensorSums, type Accuracy, type Factor } from './sensor-sums';
 
 /** A wheel, taken to be at one position of the car, while the car is one way and the scans are read one way. */
 export interface Placing {
   evidence: Evidence;
   place: number;
   position: PositionEvidence;
-  reading: Reading;
+  assignment: Assignment;
   system: System;
 }
 
@@ -34,26 +46,26 @@ export interface Placing {
  * Sums already worked out, by the content of the evidence they rest on: most of them serve again at another
  * position, for another way the car can be, or when one observation is set aside.
  */
-export class Cells {
+export class Factors {
   private readonly contents = new Contents();
   private readonly rows = new Memo<AtMost>();
   private readonly sensors = new Memo<SensorSums>();
   private readonly places = new Memo<Places>();
   private readonly tires = new Memo<Sums>();
-  private readonly turning = new Memo<Cell>();
-  private readonly alone = new Memo<Cell>();
+  private readonly turning = new Memo<Factor>();
+  private readonly alone = new Memo<Factor>();
   private readonly answers = new Memo<Answers>();
   private readonly totals = new Memo<{ none: number; tool: number }>();
-  private orders: readonly PositionMap[] | undefined;
+  private orders: readonly Permutation[] | undefined;
 
   constructor(private readonly priors: Priors) {}
 
-  maps(context: Context): readonly PositionMap[] {
-    return (this.orders ??= positionMaps(context, this.priors));
+  permutations(context: Context): readonly Permutation[] {
+    return (this.orders ??= permutationsOf(context, this.priors));
   }
 
-  /** The cell of a wheel with a sensor. */
-  ofSensor(placing: Placing): Cell {
+  /** The factor of a wheel with a sensor. */
+  ofSensor(placing: Placing): Factor {
     const { evidence, place, position, system } = placing;
     const assumed = assumptionsOf(placing);
     const reply = assumed.own?.kPa ?? undefined;
@@ -67,25 +79,25 @@ export class Cells {
       });
     const sums = this.sensor(placing, assumed);
     const wheel = this.contents.ofTire(wheelAt(evidence, place));
-    return sums.cells.get([wheel, this.contents.ofShown(position), system.cooled], () =>
+    return sums.factors.get([wheel, this.contents.ofShown(position), system.cooled], () =>
       accumulate(sums.joinedWith(this.priors.of['sensor-inaccurate'], tire)),
     );
   }
 
   /**
-   * By position, no less than the weight of the cell of a wheel with a sensor, for less work: the most the sensor
+   * By position, no less than the weight of the factor of a wheel with a sensor, for less work: the most the sensor
    * can add up to, times the tire without what the car shows of it, times the most that any pressure could make
    * of that.
    */
-  mostInRow(evidence: Evidence, place: number, reading: Reading, system: System): readonly number[] {
-    const elsewhere = evidence.positions.map(({ held }) => isElsewhere(held, place, reading));
-    const own = reading.own[place];
+  mostInRow(evidence: Evidence, place: number, assignment: Assignment, system: System): readonly number[] {
+    const elsewhere = evidence.positions.map(({ held }) => isElsewhere(held, place, assignment));
+    const own = assignment.own[place];
     const { silent, alive } = this.sensorAtMost(evidence, place, own, elsewhere, system);
     const { none, tool } = this.bareTotals(evidence, place, own, system);
     return silent.map((weight, at) => weight * none + (alive[at] ?? 0) * tool);
   }
 
-  /** No less than the weight of the cell of a wheel whose own reply is this, at any position and in any system. */
+  /** No less than the weight of the factor of a wheel whose own reply is this, at any position and in any system. */
   mostOf(evidence: Evidence, place: number, own: Reply | undefined, systems: readonly System[]): number {
     const anywhere = [false, true].map((is) => evidence.positions.map(() => is));
     let most = 0;
@@ -153,8 +165,8 @@ export class Cells {
     });
   }
 
-  /** The cell of a wheel of an indirect system. */
-  ofTurning(evidence: Evidence, place: number, system: System): Cell {
+  /** The factor of a wheel of an indirect system. */
+  ofTurning(evidence: Evidence, place: number, system: System): Factor {
     const wheel = wheelAt(evidence, place);
     return this.turning.get([this.contents.ofTurning(wheel), system.cooled], () => {
       const adder = new Adder();
@@ -166,8 +178,8 @@ export class Cells {
     });
   }
 
-  /** The cell of a wheel the lamp does not watch: only its tire. */
-  ofTire(evidence: Evidence, place: number, system: System): Cell {
+  /** The factor of a wheel the lamp does not watch: only its tire. */
+  ofTire(evidence: Evidence, place: number, system: System): Factor {
     const wheel = this.contents.ofTire(wheelAt(evidence, place));
     return this.alone.get([wheel, system.cooled], () => {
       const adder = new Adder();
@@ -318,7 +330,7 @@ function highestDensityOf({ shown }: PositionEvidence): number {
   return highest;
 }
 
-/** What a cell takes for granted about the sensor whose figures speak of its tire. */
+/** What a factor takes for granted about the sensor whose figures speak of its tire. */
 export interface Sensed {
   position: PositionEvidence | undefined;
   replyKPa: number | undefined;
@@ -335,7 +347,7 @@ const bareTire = (system: System): Sensed => ({
   heard: false,
 });
 
-/** The states of a tire in a cell, with what the car shows of it where the car hears its sensor. */
+/** The states of a tire in a factor, with what the car shows of it where the car hears its sensor. */
 export function tireStatesIn(
   evidence: Evidence,
   priors: Priors,
@@ -371,16 +383,16 @@ function tireAssumptions(
 
 const nothingShown: PositionEvidence['shown'] = [];
 
-export function assumptionsOf({ evidence, place, position, reading, system }: Placing): SensorAssumptions {
+export function assumptionsOf({ evidence, place, position, assignment, system }: Placing): SensorAssumptions {
   const { wheels, car } = evidence;
-  const { own } = reading;
+  const { own } = assignment;
   const held = position.held ?? undefined;
   const reply = own[place];
   const unheard = wheels[place]?.replies.length === 0;
   const id = reply?.id ?? (unheard ? (held ?? wheels[place]?.recordedId) : undefined);
   return {
     own: reply,
-    heldIsElsewhere: isElsewhere(held, place, reading),
+    heldIsElsewhere: isElsewhere(held, place, assignment),
     deaf: isDeaf(system),
     otherSet: system.otherSet,
     driveQuality: system.driveQuality,
@@ -398,7 +410,7 @@ function wheelAt({ wheels }: Evidence, place: number): WheelEvidence {
 const isDeaf = ({ receiverFault, pending }: System): boolean => receiverFault || pending;
 
 /** The ID held at a position is that of another wheel's sensor. */
-const isElsewhere = (held: string | null | undefined, place: number, { own }: Reading): boolean =>
+const isElsewhere = (held: string | null | undefined, place: number, { own }: Assignment): boolean =>
   held != null && own.some((other, at) => at !== place && other?.id === held);
 
 /** Whether anything at a position depends on the car hearing its sensor: where nothing does, deaf or not is one. */

@@ -1,10 +1,8 @@
-import type { Cells } from './factors';
+import type { Factors } from './factors';
 import type { Evidence } from '../evidence';
-import { readingsOfScans, type Reading } from '../hypotheses/assignment';
-import type { Priors } from '../learning/priors';
-import type { Cell } from './sensor-sums';
-import { causeCount, zeros } from '../hypotheses/wheel-state';
-import { systemsOf, type System } from '../hypotheses/system';
+import { type Assignment, type System, causeCount, assignmentsOf, systemsOf, zeros } from '../hypotheses';
+import type { Priors } from '../learning';
+import type { Factor } from './sensor-sums';
 
 /** The wheels of the evidence, as places in it: those the lamp watches, and those it does not. */
 export interface Watched {
@@ -13,34 +11,34 @@ export interface Watched {
 }
 
 /** One way the car can be with one way to read the scans. */
-export interface Way {
-  reading: Reading;
+export interface Hypothesis {
+  assignment: Assignment;
   system: System;
   /** Prior and likelihood of these, over the product of the scales. */
   weight: number;
-  /** By coupled wheel and position: no less than the weight of its cell. */
+  /** By coupled wheel and position: no less than the weight of its factor. */
   most: readonly (readonly number[])[];
   /** No less than what all orders together make of its weight, but for the lamp. */
   size: number;
   /** Of the wheels that the lamp does not watch. */
-  tires: readonly Cell[];
+  tires: readonly Factor[];
 }
 
 /** Every way to read the scans, and every way the car can be. */
 export interface Alternatives {
-  readings: readonly Reading[];
+  assignments: readonly Assignment[];
   systems: readonly System[];
 }
 
 export function alternativesOf(evidence: Evidence, priors: Priors): Alternatives {
   const direct = evidence.context.job.vehicle.tpms.kind === 'direct';
   return {
-    readings: direct ? readingsOfScans(evidence, priors) : [heardNothing(evidence.wheels.length)],
+    assignments: direct ? assignmentsOf(evidence, priors) : [heardNothing(evidence.wheels.length)],
     systems: systemsOf(evidence, priors),
   };
 }
 
-const heardNothing = (count: number): Reading => ({
+const heardNothing = (count: number): Assignment => ({
   own: Array.from({ length: count }, () => undefined),
   weight: 1,
   misheard: Array.from({ length: count }, () => false),
@@ -49,65 +47,67 @@ const heardNothing = (count: number): Reading => ({
 
 /**
  * Every way the car can be, with one way to read the scans. `scales`: by wheel, about what it weighs, so that
- * products of many wheels stay in range; the first way of all sets them.
+ * products of many wheels stay in range; the first of all sets them.
  */
-export function waysOf(
+export function hypothesesOf(
   evidence: Evidence,
-  cells: Cells,
+  factors: Factors,
   { coupled, free }: Watched,
-  reading: Reading,
+  assignment: Assignment,
   systems: readonly System[],
   scales: number[],
-): Way[] {
-  return systems.map((system): Way => {
-    const tires = free.map((place) => cells.ofTire(evidence, place, system));
-    const most = coupled.map((place) => mostInRow(evidence, cells, place, coupled.length, reading, system));
+): Hypothesis[] {
+  return systems.map((system): Hypothesis => {
+    const tires = free.map((place) => factors.ofTire(evidence, place, system));
+    const most = coupled.map((place) =>
+      mostInRow(evidence, factors, place, coupled.length, assignment, system),
+    );
     coupled.forEach((place, at) => (scales[place] ||= Math.max(...(most[at] ?? []))));
-    free.forEach((place, at) => (scales[place] ||= totalOfCell(tires[at])));
+    free.forEach((place, at) => (scales[place] ||= totalOfFactor(tires[at])));
     let size = 1;
     for (const row of most) size *= Math.max(...row);
-    for (const tire of tires) size *= totalOfCell(tire);
-    return { reading, system, weight: weightOf(reading, system, scales), most, size, tires };
+    for (const tire of tires) size *= totalOfFactor(tire);
+    return { assignment, system, weight: weightOf(assignment, system, scales), most, size, tires };
   });
 }
 
 /** A way to read the scans, and the logarithm of no less than what it adds up to in all systems together. */
-export interface BoundReading {
-  reading: Reading;
+export interface BoundAssignment {
+  assignment: Assignment;
   logMost: number;
 }
 
 /** The ways to read the scans, the one that may weigh most first. */
 export function weightiestFirst(
   evidence: Evidence,
-  cells: Cells,
+  factors: Factors,
   { coupled, free }: Watched,
-  { readings, systems }: Alternatives,
-): BoundReading[] {
-  const [only, ...more] = readings;
-  if (!only || more.length === 0) return readings.map((reading) => ({ reading, logMost: 0 }));
+  { assignments, systems }: Alternatives,
+): BoundAssignment[] {
+  const [only, ...more] = assignments;
+  if (!only || more.length === 0) return assignments.map((assignment) => ({ assignment, logMost: 0 }));
   let ofCar = 0;
   for (const { weight } of systems) ofCar += weight;
   for (const place of free)
-    ofCar *= Math.max(...systems.map((system) => totalOfCell(cells.ofTire(evidence, place, system))));
-  // Of each wheel few replies are its own in any reading.
+    ofCar *= Math.max(...systems.map((system) => totalOfFactor(factors.ofTire(evidence, place, system))));
+  // Of each wheel few replies are its own in any assignment.
   const kinds = distinctBy(systems, ({ cooled, receiverFault, pending, otherSetNumber }) =>
     [cooled, receiverFault || pending, otherSetNumber].join(),
   );
   const ofWheel = coupled.map((place) => {
-    const known = new Map<Reading['own'][number], number>();
-    return (own: Reading['own'][number]) => {
+    const known = new Map<Assignment['own'][number], number>();
+    return (own: Assignment['own'][number]) => {
       let most = known.get(own);
-      if (most === undefined) known.set(own, (most = Math.log(cells.mostOf(evidence, place, own, kinds))));
+      if (most === undefined) known.set(own, (most = Math.log(factors.mostOf(evidence, place, own, kinds))));
       return most;
     };
   });
-  return readings
-    .map((reading) => ({
-      reading,
+  return assignments
+    .map((assignment) => ({
+      assignment,
       logMost: coupled.reduce(
-        (sum, place, at) => sum + (ofWheel[at]?.(reading.own[place]) ?? 0),
-        Math.log(reading.weight) + Math.log(ofCar),
+        (sum, place, at) => sum + (ofWheel[at]?.(assignment.own[place]) ?? 0),
+        Math.log(assignment.weight) + Math.log(ofCar),
       ),
     }))
     .sort((a, b) => b.logMost - a.logMost);
@@ -117,40 +117,40 @@ function distinctBy<Item>(items: readonly Item[], name: (item: Item) => string):
   return [...new Map(items.map((item) => [name(item), item])).values()];
 }
 
-/** Prior and likelihood of a way, over the product of the scales. */
-function weightOf(reading: Reading, system: System, scales: readonly number[]): number {
-  let weight = reading.weight * system.weight;
+/** Prior and likelihood of a hypothesis, over the product of the scales. */
+function weightOf(assignment: Assignment, system: System, scales: readonly number[]): number {
+  let weight = assignment.weight * system.weight;
   for (const scale of scales) weight /= scale || 1;
   return weight;
 }
 
 /** The weight of all states of a wheel. */
-export const totalOfCell = (cell: Cell | undefined): number => cell?.[causeCount - 1] ?? 0;
+export const totalOfFactor = (factor: Factor | undefined): number => factor?.[causeCount - 1] ?? 0;
 
-/** By position, no less than the weight of the cell of a wheel there. */
+/** By position, no less than the weight of the factor of a wheel there. */
 function mostInRow(
   evidence: Evidence,
-  cells: Cells,
+  factors: Factors,
   place: number,
   size: number,
-  reading: Reading,
+  assignment: Assignment,
   system: System,
 ): readonly number[] {
   return evidence.context.job.vehicle.tpms.kind === 'direct'
-    ? cells.mostInRow(evidence, place, reading, system)
-    : zeros(size).fill(totalOfCell(cells.ofTurning(evidence, place, system)));
+    ? factors.mostInRow(evidence, place, assignment, system)
+    : zeros(size).fill(totalOfFactor(factors.ofTurning(evidence, place, system)));
 }
 
-/** The cell of a wheel at a position of the car, both by their place among those the lamp watches. */
-export function cellOf(
-  { reading, system }: Pick<Way, 'reading' | 'system'>,
-  { evidence, cells, coupled }: { evidence: Evidence; cells: Cells } & Watched,
+/** The factor of a wheel at a position of the car, both by their place among those the lamp watches. */
+export function factorAt(
+  { assignment, system }: Pick<Hypothesis, 'assignment' | 'system'>,
+  { evidence, factors, coupled }: { evidence: Evidence; factors: Factors } & Watched,
   wheel: number,
   at: number,
-): Cell {
+): Factor {
   const place = coupled[wheel] ?? 0;
   const position = evidence.positions[at];
   return evidence.context.job.vehicle.tpms.kind === 'direct' && position
-    ? cells.ofSensor({ evidence, place, position, reading, system })
-    : cells.ofTurning(evidence, place, system);
+    ? factors.ofSensor({ evidence, place, position, assignment, system })
+    : factors.ofTurning(evidence, place, system);
 }

@@ -1,13 +1,12 @@
 import { wheelFindings } from '../../finding';
-import type { Cells } from './factors';
+import type { Factors } from './factors';
 import type { Evidence } from '../evidence';
 import { everyWheel, overOrders, type Orders } from './orders';
-import type { Priors } from '../learning/priors';
-import type { Cell } from './sensor-sums';
-import { causeCount, causeIndex, rows, soundRow, zeros } from '../hypotheses/wheel-state';
-import type { System } from '../hypotheses/system';
-import type { LampLikelihood } from '../likelihoods/lamp';
-import { totalOfCell, type Watched, type Way } from './hypothesis';
+import type { Priors } from '../learning';
+import type { Factor } from './sensor-sums';
+import { type System, causeCount, causeIndex, rows, soundRow, zeros } from '../hypotheses';
+import type { LampLikelihood } from '../likelihoods';
+import { totalOfFactor, type Watched, type Hypothesis } from './hypothesis';
 
 /** What may be true of the car as a whole. */
 export const carFacts = [
@@ -24,10 +23,10 @@ export const carFacts = [
 ] as const;
 export type CarFact = (typeof carFacts)[number];
 
-/** Weights added up over all ways; a chance is one of them over `all`. */
+/** Weights added up over all hypotheses; a chance is one of them over `all`. */
 export interface Sum {
   all: number;
-  /** By row of the cells, then by wheel. */
+  /** By row of the factors, then by wheel. */
   rows: number[];
   misheard: number[];
   twin: number[];
@@ -35,12 +34,12 @@ export interface Sum {
   car: Record<CarFact, number>;
 }
 
-export const emptySum = (wheels: number, maps: number): Sum => ({
+export const emptySum = (wheels: number, permutations: number): Sum => ({
   all: 0,
   rows: zeros(rows * wheels),
   misheard: zeros(wheels),
   twin: zeros(wheels),
-  byMap: zeros(maps),
+  byMap: zeros(permutations),
   car: {
     receiverFault: 0,
     pending: 0,
@@ -53,17 +52,17 @@ export const emptySum = (wheels: number, maps: number): Sum => ({
   },
 });
 
-/** What is the same for all ways. */
+/** What is the same for all hypotheses. */
 export interface Car extends Watched {
   evidence: Evidence;
-  cells: Cells;
+  factors: Factors;
   lamp: LampLikelihood;
   priors: Priors;
 }
 
-/** Adds up what one way comes to over these orders of the wheels. */
-export function tally(sum: Sum, way: Way, orders: Orders, car: Car): void {
-  const { weight, reading, system, tires } = way;
+/** Adds up what one hypothesis comes to over these orders of the wheels. */
+export function tally(sum: Sum, hypothesis: Hypothesis, orders: Orders, car: Car): void {
+  const { weight, assignment, system, tires } = hypothesis;
   const { free, lamp, priors } = car;
   const tireTotal = weight * inRow(tires, 0);
   const steps = lampSteps(lamp, system, priors);
@@ -79,15 +78,15 @@ export function tally(sum: Sum, way: Way, orders: Orders, car: Car): void {
   const wheels = car.coupled.length + free.length;
   free.forEach((place, at) => {
     const tire = tires[at];
-    const total = totalOfCell(tire);
+    const total = totalOfFactor(tire);
     for (let row = 0; row < rows; row += 1) {
       const share =
         row === latchRow || total === 0 ? 0 : (tire?.[row * causeCount + causeCount - 1] ?? 0) / total;
       sum.rows[row * wheels + place] = (sum.rows[row * wheels + place] ?? 0) + here * share;
     }
   });
-  reading.misheard.forEach((is, place) => is && (sum.misheard[place] = (sum.misheard[place] ?? 0) + here));
-  reading.twin.forEach((is, place) => is && (sum.twin[place] = (sum.twin[place] ?? 0) + here));
+  assignment.misheard.forEach((is, place) => is && (sum.misheard[place] = (sum.misheard[place] ?? 0) + here));
+  assignment.twin.forEach((is, place) => is && (sum.twin[place] = (sum.twin[place] ?? 0) + here));
   const facts = sum.car;
   if (system.receiverFault) facts.receiverFault += here;
   if (system.pending) facts.pending += here;
@@ -100,7 +99,7 @@ export function tally(sum: Sum, way: Way, orders: Orders, car: Car): void {
     facts.cooled +=
       (orders.grid.length > 0 ? tireTotal : weight * inRow(tires, cooledRow)) *
       everyWheel(orders, cooledRow, steps, 'all');
-  if (isUsual(system) && !reading.misheard.includes(true)) {
+  if (isUsual(system) && !assignment.misheard.includes(true)) {
     // With the lamp itself in order.
     const lit = lampSteps({ ...lamp, dark: 0 }, system, priors);
     facts.sound += weight * inRow(tires, soundRow) * everyWheel(orders, soundRow, lit, 'in-place');
@@ -108,7 +107,7 @@ export function tally(sum: Sum, way: Way, orders: Orders, car: Car): void {
 }
 
 /** The weight of all these tires being in a row. */
-export const inRow = (tires: readonly Cell[], row: number): number =>
+export const inRow = (tires: readonly Factor[], row: number): number =>
   tires.reduce((product, tire) => product * (tire[row * causeCount + causeCount - 1] ?? 0), 1);
 
 const latchRow = wheelFindings.indexOf('lamp-latched') + 1;
@@ -133,14 +132,14 @@ function addRows(
 ): void {
   const size = grid.length;
   const wheels = size + free.length;
-  grid.forEach((cells, wheel) => {
+  grid.forEach((factors, wheel) => {
     const place = coupled[wheel] ?? 0;
-    cells.forEach((cell, at) => {
-      for (let cause = 0; cell && cause < causeCount; cause += 1) {
+    factors.forEach((factor, at) => {
+      for (let cause = 0; factor && cause < causeCount; cause += 1) {
         const other = tireTotal * (others[(cause * size + wheel) * size + at] ?? 0);
         if (other === 0) continue;
         for (let row = 1; row <= wheelFindings.length; row += 1) {
-          const amount = cell[row * causeCount + cause] ?? 0;
+          const amount = factor[row * causeCount + cause] ?? 0;
           if (amount === 0) continue;
           // A tire between the lamp's two figures holds it only where none is low.
           const step = (row === latchRow ? noneLow : steps)[cause] ?? 0;

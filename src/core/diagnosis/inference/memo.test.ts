@@ -27,7 +27,7 @@ describe('evidence, numbered by its content', () => {
     expect(contents.ofShown(one.position)).toBe(contents.ofShown(other.position));
   });
 
-  it('changes the number of the tire with a gauge reading, and leaves that of its sensor', () => {
+  it('changes the number of the tire with a gauge assignment, and leaves that of its sensor', () => {
     const contents = new Contents();
     const before = seen([heard(2, 'LF')]).wheel;
     const after = seen([heard(2, 'LF'), gauge(3, 'LF', 220)]).wheel;

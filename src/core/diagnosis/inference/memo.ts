@@ -1,6 +1,5 @@
 import type { PositionEvidence, WheelEvidence } from '../evidence';
-import type { HearingSeen, SensorSeen } from '../likelihoods/sensor';
-import type { ShownSeen, TireSeen } from '../likelihoods/tire';
+import type { HearingSeen, SensorSeen, ShownSeen, TireSeen } from '../likelihoods';
 
 /** The figures and words something rests on, in one row: so it is written down and compared fastest. Lists stand with their lengths. */
 type Content = (string | number | boolean | undefined)[];

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { everyWheel, ordersLeft, ordersThatCount, overOrders } from './orders';
-import { inPlace, permutations, positionMaps, type PositionMap } from '../hypotheses/permutation';
+import { arrangements, inPlace, permutationsOf, type Permutation } from '../hypotheses/permutation';
 import { priorsFor } from '../learning/priors';
 import { contextOf } from '../evidence';
 import { jobWith } from '../../../../tests/support/car';
@@ -9,13 +9,13 @@ import { causeCount, rows, zeros } from '../hypotheses/wheel-state';
 
 const size = 4;
 const context = contextOf(jobWith([]), []);
-const maps = positionMaps(context, priorsFor(context));
+const permutations = permutationsOf(context, priorsFor(context));
 
-/** A table of cells whose row 0 is this weight for every cause, and nothing else. */
-const cellOf = (weight: number) => {
-  const cell = zeros(rows * causeCount);
-  for (let cause = 0; cause < causeCount; cause += 1) cell[cause] = weight;
-  return cell;
+/** A table of factors whose row 0 is this weight for every cause, and nothing else. */
+const factorAt = (weight: number) => {
+  const factor = zeros(rows * causeCount);
+  for (let cause = 0; cause < causeCount; cause += 1) factor[cause] = weight;
+  return factor;
 };
 const weights = fc.array(
   fc.array(fc.double({ min: 1e-30, max: 1, noNaN: true }), { minLength: size, maxLength: size }),
@@ -28,22 +28,22 @@ const weights = fc.array(
 const steps = [0, 0, 0, 0, 1];
 
 /** All orders, one by one. */
-const listed = (table: number[][], of: readonly PositionMap[] = maps) =>
+const listed = (table: number[][], of: readonly Permutation[] = permutations) =>
   of.map(({ wheelAt, prior }) =>
     wheelAt.reduce((product, wheel, at) => product * (table[wheel]?.[at] ?? 0), prior),
   );
 const total = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0);
 
 const counted = (table: number[][], known = 0) =>
-  ordersThatCount(maps, table, (wheel, at) => cellOf(table[wheel]?.[at] ?? 0), known, 1, 1e-15);
+  ordersThatCount(permutations, table, (wheel, at) => factorAt(table[wheel]?.[at] ?? 0), known, 1, 1e-15);
 
 describe('the orders of the wheels', () => {
   it('are all there are, each once, with chances that add up to one', () => {
-    expect(maps).toHaveLength(24);
-    expect(new Set(maps.map(({ wheelAt }) => wheelAt.join())).size).toBe(24);
-    expect(total(maps.map(({ prior }) => prior))).toBeCloseTo(1, 12);
-    expect(maps.map(({ order }) => order)).toEqual(maps.map((_, at) => at));
-    expect(permutations([0, 1, 2])).toHaveLength(6);
+    expect(permutations).toHaveLength(24);
+    expect(new Set(permutations.map(({ wheelAt }) => wheelAt.join())).size).toBe(24);
+    expect(total(permutations.map(({ prior }) => prior))).toBeCloseTo(1, 12);
+    expect(permutations.map(({ order }) => order)).toEqual(permutations.map((_, at) => at));
+    expect(arrangements([0, 1, 2])).toHaveLength(6);
   });
 
   it('of wheels that nobody can have mixed up are one', () => {
@@ -80,17 +80,17 @@ describe('the orders of the wheels', () => {
     );
   });
 
-  it('that can add nothing are left out, and their cells are never made', () => {
+  it('that can add nothing are left out, and their factors are never made', () => {
     // Each wheel fits its own place a thousand million times better: as an ID does that is held there.
-    const table = maps
+    const table = permutations
       .slice(0, size)
       .map((_, wheel) => Array.from({ length: size }, (_, at) => (wheel === at ? 1 : 1e-10)));
     const made: string[] = [];
     const make = (wheel: number, at: number) => {
       made.push(`${wheel} ${at}`);
-      return cellOf(table[wheel]?.[at] ?? 0);
+      return factorAt(table[wheel]?.[at] ?? 0);
     };
-    const { kept } = ordersThatCount(maps, table, make, 0, 1, 1e-15);
+    const { kept } = ordersThatCount(permutations, table, make, 0, 1, 1e-15);
     expect(kept.map(({ wheelAt }) => wheelAt.join())).toEqual(['0,1,2,3']);
     expect(made).toHaveLength(size);
   });
@@ -101,17 +101,17 @@ describe('the orders of the wheels', () => {
     expect(counted(table, 1).kept).toEqual([]);
   });
 
-  it('that are left for the other ways hold all that those could add', () => {
+  it('that are left for the other hypotheses hold all that those could add', () => {
     fc.assert(
       fc.property(weights, weights, fc.double({ min: 1e-6, max: 1, noNaN: true }), (one, other, weight) => {
-        const ways = [
+        const hypotheses = [
           { most: one, weight },
           { most: other, weight: weight / 2 },
         ];
         const enough = 1e-9;
-        const orders = ordersLeft(maps, ways, enough);
-        const gone = maps.filter((map) => !orders.includes(map));
-        for (const { most, weight: share } of ways) {
+        const orders = ordersLeft(permutations, hypotheses, enough);
+        const gone = permutations.filter((map) => !orders.includes(map));
+        for (const { most, weight: share } of hypotheses) {
           const amounts = listed(most, gone).map((amount) => amount * share);
           for (const amount of amounts) expect(amount).toBeLessThanOrEqual(enough);
         }
@@ -125,7 +125,7 @@ describe('the orders of the wheels', () => {
     );
     const orders = counted(table);
     const inPlaceOnly = everyWheel(orders, 0, steps, 'in-place');
-    const identity = maps.find(({ wheelAt }) => wheelAt.every((wheel, at) => wheel === at));
+    const identity = permutations.find(({ wheelAt }) => wheelAt.every((wheel, at) => wheel === at));
     expect(inPlaceOnly).toBeCloseTo(total(listed(table, identity ? [identity] : [])), 12);
     expect(everyWheel(orders, 0, steps, 'all')).toBeCloseTo(total(listed(table)), 12);
   });

@@ -1,69 +1,68 @@
-import { isIdentity, type PositionMap } from '../hypotheses/permutation';
-import type { Cell } from './sensor-sums';
-import { causeCount, zeros } from '../hypotheses/wheel-state';
+import { type Permutation, causeCount, isIdentity, zeros } from '../hypotheses';
+import type { Factor } from './sensor-sums';
 
-/** The orders of the wheels that count within one way the car can be, and the cells they need. */
+/** The orders of the wheels that count within one hypothesis, and the factors they need. */
 export interface Orders {
-  kept: PositionMap[];
+  kept: Permutation[];
   /** By wheel and position; undefined where no order that counts has the wheel there. */
-  grid: (Cell | undefined)[][];
+  grid: (Factor | undefined)[][];
 }
 
 /**
  * Leaves out each order that adds less than the share `negligible` to what is known already, or to the likeliest
- * order by itself. `most`: by wheel and position, no less than the weight of the cell. `leastLit`: the lamp is at
+ * order by itself. `most`: by wheel and position, no less than the weight of the factor. `leastLit`: the lamp is at
  * least so likely, whatever the order.
  */
 export function ordersThatCount(
-  maps: readonly PositionMap[],
+  permutations: readonly Permutation[],
   most: readonly (readonly number[])[],
-  make: (wheel: number, at: number) => Cell,
+  make: (wheel: number, at: number) => Factor,
   known: number,
   leastLit: number,
   negligible: number,
 ): Orders {
   const size = most.length;
-  const grid = most.map((row): (Cell | undefined)[] => row.map(() => undefined));
-  const cellAt = (wheel: number, at: number): Cell => ((grid[wheel] ?? [])[at] ??= make(wheel, at));
+  const grid = most.map((row): (Factor | undefined)[] => row.map(() => undefined));
+  const cellAt = (wheel: number, at: number): Factor => ((grid[wheel] ?? [])[at] ??= make(wheel, at));
   const flat = zeros(size * size);
   most.forEach((row, wheel) => row.forEach((bound, at) => (flat[wheel * size + at] = bound)));
-  const bounds = zeros(maps.length);
+  const bounds = zeros(permutations.length);
   let best = 0;
-  for (let m = 0; m < maps.length; m += 1) {
-    const map = maps[m];
+  for (let m = 0; m < permutations.length; m += 1) {
+    const map = permutations[m];
     if (!map) continue;
     const bound = boundOf(map.slots, flat, map.prior);
     bounds[m] = bound;
     if (bound > (bounds[best] ?? 0)) best = m;
   }
-  const likeliest = maps[best];
+  const likeliest = permutations[best];
   let least = (likeliest?.prior ?? 0) * leastLit;
   likeliest?.wheelAt.forEach((wheel, at) => (least *= cellAt(wheel, at)[causeCount - 1] ?? 0));
   const enough = negligible * Math.max(known, least);
-  const kept = maps.filter((_, m) => (bounds[m] ?? 0) > enough);
+  const kept = permutations.filter((_, m) => (bounds[m] ?? 0) > enough);
   for (const { wheelAt } of kept) wheelAt.forEach((wheel, at) => cellAt(wheel, at));
   return { kept, grid };
 }
 
-/** The orders that add more than so much in any of these ways, each with its bounds and its weight. */
+/** The orders that add more than so much in any of these hypotheses, each with its bounds and its weight. */
 export function ordersLeft(
-  maps: readonly PositionMap[],
-  ways: readonly { most: readonly (readonly number[])[]; weight: number }[],
+  permutations: readonly Permutation[],
+  hypotheses: readonly { most: readonly (readonly number[])[]; weight: number }[],
   enough: number,
-): readonly PositionMap[] {
-  const size = maps[0]?.slots.length ?? 0;
+): readonly Permutation[] {
+  const size = permutations[0]?.slots.length ?? 0;
   const most = zeros(size * size);
   let weight = 0;
-  for (const way of ways) {
-    weight = Math.max(weight, way.weight);
+  for (const hypothesis of hypotheses) {
+    weight = Math.max(weight, hypothesis.weight);
     for (let wheel = 0; wheel < size; wheel += 1) {
       for (let at = 0; at < size; at += 1) {
         const slot = wheel * size + at;
-        most[slot] = Math.max(most[slot] ?? 0, way.most[wheel]?.[at] ?? 0);
+        most[slot] = Math.max(most[slot] ?? 0, hypothesis.most[wheel]?.[at] ?? 0);
       }
     }
   }
-  return maps.filter(({ prior, slots }) => boundOf(slots, most, prior * weight) > enough);
+  return permutations.filter(({ prior, slots }) => boundOf(slots, most, prior * weight) > enough);
 }
 
 /** No less than the weight of an order. A plain loop: it is gone through for every order. */
@@ -81,9 +80,9 @@ export function overOrders({ kept, grid }: Orders, steps: number[], noneLow: num
   const size = grid.length;
   const totals = zeros(causeCount * size * size);
   grid.forEach((row, wheel) => {
-    row.forEach((cell, at) => {
-      for (let cause = 0; cell && cause < causeCount; cause += 1) {
-        totals[(cause * size + wheel) * size + at] = cell[cause] ?? 0;
+    row.forEach((factor, at) => {
+      for (let cause = 0; factor && cause < causeCount; cause += 1) {
+        totals[(cause * size + wheel) * size + at] = factor[cause] ?? 0;
       }
     });
   });

@@ -13,10 +13,10 @@ import {
 } from '../../../../tests/support/car';
 import type { Job, Observation } from '../../job';
 import { ledgerOf } from '../../ledger';
-import { Cells, assumptionsOf, tireStatesIn } from './factors';
+import { Factors, assumptionsOf, tireStatesIn } from './factors';
 import { evidenceOf, type Evidence } from '../evidence';
-import { readingsOfScans, type Reading } from '../hypotheses/assignment';
-import { positionMaps } from '../hypotheses/permutation';
+import { assignmentsOf, type Assignment } from '../hypotheses/assignment';
+import { permutationsOf } from '../hypotheses/permutation';
 import { posteriorOf } from './posterior';
 import { priorsFor } from '../learning/priors';
 import { figureKinds, sensorStates } from '../likelihoods/sensor';
@@ -33,12 +33,18 @@ interface State {
 }
 
 /** Every state of a wheel at a position, one by one: sensor states by tire states. */
-function statesOf(evidence: Evidence, place: number, at: number, reading: Reading, system: System): State[] {
+function statesOf(
+  evidence: Evidence,
+  place: number,
+  at: number,
+  assignment: Assignment,
+  system: System,
+): State[] {
   const priors = priorsFor(evidence.context);
   const wheel = evidence.wheels[place];
   const position = evidence.positions[at];
-  if (!wheel || !position) throw new RangeError('no such cell');
-  const assumed = assumptionsOf({ evidence, place, position, reading, system });
+  if (!wheel || !position) throw new RangeError('no such factor');
+  const assumed = assumptionsOf({ evidence, place, position, assignment, system });
   const byKind = new Map<number, State>();
   const join = (weight: number, findings: number, cause: number, kind: number) => {
     const figures = figureKinds[kind] ?? 'none';
@@ -103,14 +109,14 @@ function bruteForce(job: Job) {
   const found = [new Float64Array(wheelFindings.length), new Float64Array(wheelFindings.length)];
   const sum = { all: 0, lampDark: 0, receiverFault: 0, moved: 0, sound: 0 };
   const latched = bit['lamp-latched'];
-  for (const reading of readingsOfScans(evidence, priors)) {
+  for (const assignment of assignmentsOf(evidence, priors)) {
     for (const system of systemsOf(evidence, priors)) {
-      const usual = !system.receiverFault && !system.pending && !reading.misheard.includes(true);
+      const usual = !system.receiverFault && !system.pending && !assignment.misheard.includes(true);
       const others = soundShare(evidence, 2, system) * soundShare(evidence, 3, system);
-      for (const { wheelAt, prior } of positionMaps(evidence.context, priors)) {
+      for (const { wheelAt, prior } of permutationsOf(evidence.context, priors)) {
         const [left, right] = wheelAt.map((wheel, at) => ({
           wheel,
-          states: statesOf(evidence, wheel, at, reading, system),
+          states: statesOf(evidence, wheel, at, assignment, system),
         }));
         if (!left || !right) throw new RangeError('two wheels');
         for (const one of left.states) {
@@ -122,7 +128,7 @@ function bruteForce(job: Job) {
               const shown = dark
                 ? priors.of['system-disabled'] * lampSays.dark
                 : (1 - priors.of['system-disabled']) * lit;
-              const weight = reading.weight * system.weight * prior * one.weight * other.weight * shown;
+              const weight = assignment.weight * system.weight * prior * one.weight * other.weight * shown;
               sum.all += weight;
               if (dark) sum.lampDark += weight;
               if (system.receiverFault) sum.receiverFault += weight;
@@ -212,7 +218,7 @@ describe('the posterior', () => {
     it(`is that of the full joint, listed state by state: ${name}`, () => {
       const evidence = evidenceOf(job, ledgerOf(job));
       const priors = priorsFor(evidence.context);
-      const exact = posteriorOf(evidence, priors, new Cells(priors));
+      const exact = posteriorOf(evidence, priors, new Factors(priors));
       const listed = bruteForce(job);
       expect(exact.logEvidence).toBeCloseTo(listed.logEvidence, 9);
       for (const fact of ['lampDark', 'receiverFault', 'sound'] as const) {
@@ -233,7 +239,7 @@ describe('the posterior', () => {
   it('of nothing seen is the prior: of each fault, and that somebody moved the wheels', () => {
     const evidence = evidenceOf(jobWith([]), ledgerOf(jobWith([])));
     const priors = priorsFor(evidence.context);
-    const { wheel, car, moved, logEvidence } = posteriorOf(evidence, priors, new Cells(priors));
+    const { wheel, car, moved, logEvidence } = posteriorOf(evidence, priors, new Factors(priors));
     const { dead } = priors.battery(undefined);
     const alive = 1 - dead - priors.of['sensor-absent'];
     expect(logEvidence).toBeCloseTo(0, 9);
@@ -246,13 +252,13 @@ describe('the posterior', () => {
     expect(moved(0)).toBeGreaterThan(priors.of['positions-swapped'] / 2);
   });
 
-  it('is a number between 0 and 1 for whatever readings, however they contradict one another', () => {
-    const reading = fc.integer({ min: 0, max: 500 });
+  it('is a number between 0 and 1 for whatever assignments, however they contradict one another', () => {
+    const assignment = fc.integer({ min: 0, max: 500 });
     fc.assert(
       fc.property(
-        reading,
-        reading,
-        reading,
+        assignment,
+        assignment,
+        assignment,
         fc.constantFrom('off', 'steady', 'flash-then-steady', 'flash-while-driving'),
         (read, replied, shown, state) => {
           const job = jobWith([
@@ -264,7 +270,7 @@ describe('the posterior', () => {
           ]);
           const evidence = evidenceOf(job, ledgerOf(job));
           const priors = priorsFor(evidence.context);
-          const { wheel, car } = posteriorOf(evidence, priors, new Cells(priors));
+          const { wheel, car } = posteriorOf(evidence, priors, new Factors(priors));
           for (const chance of [
             ...wheelFindings.map((code) => wheel(code, 0)),
             car('sound'),
@@ -279,7 +285,7 @@ describe('the posterior', () => {
     );
   });
 
-  it('leaves out only what a bound shows to be nothing: no cell is heavier than its bound', () => {
+  it('leaves out only what a bound shows to be nothing: no factor is heavier than its bound', () => {
     const kPa = fc.integer({ min: 20, max: 400 });
     fc.assert(
       fc.property(kPa, kPa, kPa, kPa, fc.boolean(), (read, refilled, replied, shown, coded) => {
@@ -296,17 +302,17 @@ describe('the posterior', () => {
         ]);
         const evidence = evidenceOf(job, ledgerOf(job));
         const priors = priorsFor(evidence.context);
-        const cells = new Cells(priors);
-        for (const reading of readingsOfScans(evidence, priors)) {
+        const factors = new Factors(priors);
+        for (const assignment of assignmentsOf(evidence, priors)) {
           for (const system of systemsOf(evidence, priors)) {
             evidence.wheels.forEach((_, place) => {
-              const row = cells.mostInRow(evidence, place, reading, system);
+              const row = factors.mostInRow(evidence, place, assignment, system);
               evidence.positions.forEach((position, at) => {
-                const placing = { evidence, place, position, reading, system };
+                const placing = { evidence, place, position, assignment, system };
                 const most = row[at] ?? Number.NaN;
-                const cell = cells.ofSensor(placing);
+                const factor = factors.ofSensor(placing);
                 // Figures as small as the last ones a number can be are rounded by more than that.
-                expect(cell[causeCount - 1]).toBeLessThanOrEqual(most * (1 + 1e-9) + 1e-300);
+                expect(factor[causeCount - 1]).toBeLessThanOrEqual(most * (1 + 1e-9) + 1e-300);
               });
             });
           }

@@ -1,22 +1,20 @@
 import { wheelFindings, type WheelFinding } from '../../finding';
-import type { Cells } from './factors';
+import type { Factors } from './factors';
 import { isWatched, type Evidence } from '../evidence';
 import { ordersLeft, ordersThatCount } from './orders';
-import { inPlace, type PositionMap } from '../hypotheses/permutation';
-import type { Priors } from '../learning/priors';
-import type { System } from '../hypotheses/system';
-import { lampLikelihood, type LampLikelihood } from '../likelihoods/lamp';
+import { type Permutation, type System, inPlace, zeros } from '../hypotheses';
+import type { Priors } from '../learning';
+import { type LampLikelihood, lampLikelihood } from '../likelihoods';
 import { emptySum, inRow, tally, type Car, type CarFact, type Sum } from './marginals';
 import {
   alternativesOf,
-  cellOf,
-  waysOf,
+  factorAt,
+  hypothesesOf,
   weightiestFirst,
-  type BoundReading,
+  type BoundAssignment,
   type Watched,
-  type Way,
+  type Hypothesis,
 } from './hypothesis';
-import { zeros } from '../hypotheses/wheel-state';
 
 /** The chances of everything the model can say, given all that was seen. Wheels are places in the evidence. */
 export interface Posterior {
@@ -31,7 +29,7 @@ export interface Posterior {
   moved: (place: number) => number;
   car: (fact: CarFact) => number;
   /** How many ways to read the scans, and ways the car can be with them, were gone through: what it took. */
-  ways: number;
+  hypotheses: number;
   /** The likeliest order: for each position the wheel that is there, both as places. */
   order: () => { position: number; wheel: number }[];
 }
@@ -46,49 +44,65 @@ export const mostLeftOut = 1e-10;
  * or less" without "all are k-1 or less": a sum over five products. What a bound shows to add next to nothing
  * is not worked out.
  */
-export function posteriorOf(evidence: Evidence, priors: Priors, cells: Cells): Posterior {
+export function posteriorOf(evidence: Evidence, priors: Priors, factors: Factors): Posterior {
   const watched = watchedOf(evidence);
-  const maps =
+  const permutations =
     evidence.context.job.vehicle.tpms.kind === 'direct'
-      ? cells.maps(evidence.context)
+      ? factors.permutations(evidence.context)
       : inPlace(watched.coupled.length);
-  const car: Car = { evidence, cells, lamp: lampLikelihood(evidence), priors, ...watched };
+  const car: Car = { evidence, factors, lamp: lampLikelihood(evidence), priors, ...watched };
   const alternatives = alternativesOf(evidence, priors);
-  const sum = emptySum(evidence.wheels.length, maps.length);
+  const sum = emptySum(evidence.wheels.length, permutations.length);
   const scales = zeros(evidence.wheels.length);
-  const ways = addReadings(weightiestFirst(evidence, cells, watched, alternatives), alternatives.systems, {
-    car,
-    maps,
-    scales,
-    sum,
-  });
-  return posteriorFrom(sum, { ...watched, evidence, maps, scales, ways });
+  const hypotheses = addAssignments(
+    weightiestFirst(evidence, factors, watched, alternatives),
+    alternatives.systems,
+    {
+      car,
+      permutations,
+      scales,
+      sum,
+    },
+  );
+  return posteriorFrom(sum, { ...watched, evidence, permutations, scales, hypotheses });
 }
 
 /** More ways to read the scans than this are not gone through: then the scans tell hardly anything (judgement). */
-const mostReadings = 16;
+const mostAssignments = 16;
 
 /** Adds up the ways to read the scans until what is left cannot count; gives back how much was gone through. */
-function addReadings(
-  readings: readonly BoundReading[],
+function addAssignments(
+  assignments: readonly BoundAssignment[],
   systems: readonly System[],
-  { car, maps, scales, sum }: { car: Car; maps: readonly PositionMap[]; scales: number[]; sum: Sum },
+  {
+    car,
+    permutations,
+    scales,
+    sum,
+  }: { car: Car; permutations: readonly Permutation[]; scales: number[]; sum: Sum },
 ): number {
-  const negligible = mostLeftOut / (Math.min(readings.length, mostReadings) * systems.length * maps.length);
-  const first = readings[0]?.logMost ?? 0;
+  const negligible =
+    mostLeftOut / (Math.min(assignments.length, mostAssignments) * systems.length * permutations.length);
+  const first = assignments[0]?.logMost ?? 0;
   // Against the first, so that none leaves the range of numbers.
-  const shares = readings.map(({ logMost }) => Math.exp(logMost - first));
+  const shares = assignments.map(({ logMost }) => Math.exp(logMost - first));
   let taken = 0;
-  for (const { reading } of readings.slice(0, mostReadings)) {
+  for (const { assignment } of assignments.slice(0, mostAssignments)) {
     if (taken > 0) {
       const logScale = scales.reduce((total, scale) => total + Math.log(scale || 1), 0);
       const left = shares.slice(taken).reduce((total, share) => total + share, 0);
       if (Math.log(left) + first - logScale < Math.log(mostLeftOut * sum.all)) break;
     }
-    addUp(waysOf(car.evidence, car.cells, car, reading, systems, scales), maps, negligible, sum, car);
+    addUp(
+      hypothesesOf(car.evidence, car.factors, car, assignment, systems, scales),
+      permutations,
+      negligible,
+      sum,
+      car,
+    );
     taken += 1;
   }
-  return readings.length + taken * systems.length;
+  return assignments.length + taken * systems.length;
 }
 
 function watchedOf({ context, wheels }: Evidence): Watched {
@@ -98,27 +112,38 @@ function watchedOf({ context, wheels }: Evidence): Watched {
   return { coupled, free };
 }
 
-/** Adds up the ways and orders that count, the weightiest way first: it tells what of the others is too small. */
+/** Adds up the hypotheses and orders that count, the weightiest first: it tells what of the others is too small. */
 function addUp(
-  ways: readonly Way[],
-  maps: readonly PositionMap[],
+  hypotheses: readonly Hypothesis[],
+  permutations: readonly Permutation[],
   negligible: number,
   sum: Sum,
   car: Car,
 ): void {
-  const [first, ...others] = [...ways].sort((a, b) => b.weight * b.size - a.weight * a.size);
+  const [first, ...others] = [...hypotheses].sort((a, b) => b.weight * b.size - a.weight * a.size);
   if (!first || first.weight * first.size < negligible * sum.all) return;
-  addWay(first, maps, negligible, sum, car);
-  const weightOf = ({ most, weight, tires }: Way) => ({ most, weight: weight * inRow(tires, 0) });
+  addHypothesis(first, permutations, negligible, sum, car);
+  const weightOf = ({ most, weight, tires }: Hypothesis) => ({ most, weight: weight * inRow(tires, 0) });
   const counting = others.filter(({ weight, size }) => weight * size >= negligible * sum.all);
-  const remaining = ordersLeft(maps, counting.map(weightOf), negligible * sum.all);
-  for (const way of counting) addWay(way, remaining, negligible, sum, car);
+  const remaining = ordersLeft(permutations, counting.map(weightOf), negligible * sum.all);
+  for (const hypothesis of counting) addHypothesis(hypothesis, remaining, negligible, sum, car);
 }
 
-function addWay(way: Way, maps: readonly PositionMap[], negligible: number, sum: Sum, car: Car): void {
-  const make = (wheel: number, at: number) => cellOf(way, car, wheel, at);
-  const known = sum.all / (way.weight * inRow(way.tires, 0));
-  tally(sum, way, ordersThatCount(maps, way.most, make, known, leastLit(car.lamp), negligible), car);
+function addHypothesis(
+  hypothesis: Hypothesis,
+  permutations: readonly Permutation[],
+  negligible: number,
+  sum: Sum,
+  car: Car,
+): void {
+  const make = (wheel: number, at: number) => factorAt(hypothesis, car, wheel, at);
+  const known = sum.all / (hypothesis.weight * inRow(hypothesis.tires, 0));
+  tally(
+    sum,
+    hypothesis,
+    ordersThatCount(permutations, hypothesis.most, make, known, leastLit(car.lamp), negligible),
+    car,
+  );
 }
 
 /** Whatever the worst cause, the lamp is at least this likely. */
@@ -129,11 +154,16 @@ function posteriorFrom(
   sum: Sum,
   {
     coupled,
-    maps,
+    permutations,
     scales,
     evidence,
-    ways,
-  }: Watched & { evidence: Evidence; maps: readonly PositionMap[]; scales: readonly number[]; ways: number },
+    hypotheses,
+  }: Watched & {
+    evidence: Evidence;
+    permutations: readonly Permutation[];
+    scales: readonly number[];
+    hypotheses: number;
+  },
 ): Posterior {
   const { kind, locates } = evidence.context.job.vehicle.tpms;
   const wheels = sum.misheard.length;
@@ -147,16 +177,16 @@ function posteriorFrom(
       const wheel = coupled.indexOf(place);
       if (kind !== 'direct' || locates === false || wheel < 0) return 0;
       let amount = 0;
-      maps.forEach(({ wheelAt }, m) => {
+      permutations.forEach(({ wheelAt }, m) => {
         if (wheelAt[wheel] !== wheel) amount += sum.byMap[m] ?? 0;
       });
       return chance(amount);
     },
     car: (fact) => chance(sum.car[fact]),
-    ways,
+    hypotheses,
     order: () => {
       const best = sum.byMap.indexOf(Math.max(...sum.byMap));
-      return (maps[best]?.wheelAt ?? []).map((wheel, at) => ({
+      return (permutations[best]?.wheelAt ?? []).map((wheel, at) => ({
         position: coupled[at] ?? at,
         wheel: coupled[wheel] ?? wheel,
       }));

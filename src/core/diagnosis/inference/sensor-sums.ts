@@ -1,6 +1,7 @@
 import { Memo } from './memo';
-import { figureKinds, type Figures, type SensorSink } from '../likelihoods/sensor';
+import { type Figures, type SensorSink, figureKinds } from '../likelihoods';
 import {
+  type Sums,
   causeCount,
   causeIndex,
   emptySums,
@@ -10,15 +11,14 @@ import {
   soundRow,
   tireRows,
   zeros,
-  type Sums,
-} from '../hypotheses/wheel-state';
+} from '../hypotheses';
 
 /**
- * A cell: one wheel, taken to be at one position of the car, while the car is one way and the scans are read
+ * A factor: one wheel, taken to be at one position of the car, while the car is one way and the scans are read
  * one way. Its sums over all states of the wheel, accumulated over the causes from the least to the worst:
  * entry k of a row is the weight of the states with cause k or less.
  */
-export type Cell = Sums;
+export type Factor = Sums;
 
 export type Accuracy = 'sound' | 'off';
 
@@ -34,8 +34,8 @@ interface Group {
  * of one group share one set of tire states, and are summed first.
  */
 export class SensorSums implements SensorSink {
-  /** The cells made of these, by what the tire rests on. */
-  readonly cells = new Memo<Cell>();
+  /** The factors made of these, by what the tire rests on. */
+  readonly factors = new Memo<Factor>();
   private readonly groups: Group[] = [];
 
   add(weight: number, findings: number, cause: number, figures: number): void {
@@ -56,39 +56,39 @@ export class SensorSums implements SensorSink {
   }
 
   joinedWith(inaccurate: number, tire: (accuracy: Accuracy, figures: Figures) => Sums): Sums {
-    const cell = emptySums();
+    const factor = emptySums();
     for (const [kind, figures] of figureKinds.entries()) {
       const groups = this.groups.filter((group) => group.figures === kind);
       if (groups.length === 0) continue;
       // A sensor that is gone reads nothing, wrong or right.
       const off = figures === 'none' ? 0 : inaccurate;
       const sound = tire('sound', figures);
-      for (const group of groups) this.join(cell, group, sound, 1 - off);
+      for (const group of groups) this.join(factor, group, sound, 1 - off);
       if (off === 0) continue;
-      const reading = tire('off', figures);
-      for (const group of groups) this.join(cell, group, reading, off);
+      const wrong = tire('off', figures);
+      for (const group of groups) this.join(factor, group, wrong, off);
     }
-    return cell;
+    return factor;
   }
 
-  private join(cell: Sums, { cause: ofSensor, sums }: Group, tire: Sums, share: number): void {
+  private join(factor: Sums, { cause: ofSensor, sums }: Group, tire: Sums, share: number): void {
     const total = share * (sums[0] ?? 0);
     for (const cause of tireCauses) {
       const all = tire[cause] ?? 0;
       if (all === 0) continue;
       const worst = Math.max(cause, ofSensor);
-      cell[worst] = (cell[worst] ?? 0) + total * all;
+      factor[worst] = (factor[worst] ?? 0) + total * all;
       const soundSlot = soundRow * causeCount + worst;
       const sound = share * (sums[soundRow] ?? 0) * (tire[soundRow * causeCount + cause] ?? 0);
-      cell[soundSlot] = (cell[soundSlot] ?? 0) + sound;
+      factor[soundSlot] = (factor[soundSlot] ?? 0) + sound;
       for (const row of tireRows) {
         const slot = row * causeCount + worst;
-        cell[slot] = (cell[slot] ?? 0) + total * (tire[row * causeCount + cause] ?? 0);
+        factor[slot] = (factor[slot] ?? 0) + total * (tire[row * causeCount + cause] ?? 0);
       }
       const part = share * all;
       for (const row of sensorRows) {
         const slot = row * causeCount + worst;
-        cell[slot] = (cell[slot] ?? 0) + part * (sums[row] ?? 0);
+        factor[slot] = (factor[slot] ?? 0) + part * (sums[row] ?? 0);
       }
     }
   }
@@ -98,7 +98,7 @@ export class SensorSums implements SensorSink {
 const tireCauses = [causeIndex.nothing, causeIndex['between-on-and-off'], causeIndex.low];
 
 /** From the weight of each cause to the weight of each cause or a lesser one. */
-export function accumulate(sums: Sums): Cell {
+export function accumulate(sums: Sums): Factor {
   for (let row = 0; row < rows; row += 1) {
     for (let at = row * causeCount + 1; at < (row + 1) * causeCount; at += 1)
       sums[at] = (sums[at] ?? 0) + (sums[at - 1] ?? 0);

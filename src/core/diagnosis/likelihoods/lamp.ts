@@ -1,5 +1,5 @@
 import type { Context, Evidence } from '../evidence';
-import { causeCount, causeIndex, causes, zeros, type Cause } from '../hypotheses/wheel-state';
+import { type Cause, causeCount, causeIndex, causes, zeros } from '../hypotheses';
 import { model } from '../model';
 
 /** Likelihood of the lamp as it was seen, by the worst cause it has; `dark`: of a lamp that cannot light. */

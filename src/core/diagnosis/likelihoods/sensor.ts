@@ -3,9 +3,9 @@ import { numericDistance, slipChance } from '../../sensor-id/channel';
 import { isRightType } from '../../sensor-type';
 import type { Context, PositionEvidence, WheelEvidence } from '../evidence';
 import { confusable, model } from '../model';
-import { normalDensity } from './normal';
-import type { Priors } from '../learning/priors';
-import { bit, causeIndex } from '../hypotheses/wheel-state';
+import { normalDensity } from '../../normal';
+import type { Priors } from '../learning';
+import { bit, causeIndex } from '../hypotheses';
 
 /** What was seen of a wheel that its sensor's states rest on. */
 export type SensorSeen = Pick<WheelEvidence, 'signs' | 'misses' | 'replies' | 'ageYears' | 'recordedId'>;

@@ -1,7 +1,7 @@
 import type { Measured, PositionEvidence, WheelEvidence } from '../evidence';
 import { model } from '../model';
-import { normalBelow, normalDensity } from './normal';
-import { bit, causeIndex, zeros, type Emit } from '../hypotheses/wheel-state';
+import { normalBelow, normalDensity } from '../../normal';
+import { type Emit, bit, causeIndex, zeros } from '../hypotheses';
 
 /** What was seen of a wheel that its tire's states rest on. */
 export type TireSeen = Pick<

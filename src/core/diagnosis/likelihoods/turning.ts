@@ -1,9 +1,8 @@
 import { model } from '../model';
 import type { WheelEvidence } from '../evidence';
-import { normalDensity } from './normal';
-import type { Priors } from '../learning/priors';
-import { bit, type Emit } from '../hypotheses/wheel-state';
-import { indirectCause } from '../hypotheses/system';
+import { normalDensity } from '../../normal';
+import type { Priors } from '../learning';
+import { type Emit, bit, indirectCause } from '../hypotheses';
 
 /**
  * Takes the states of a tire of an indirect system and gives on those of its wheel: whether it rolls on an

@@ -1,7 +1,7 @@
 import { erf } from 'mathjs';
 import { cumulativeStdNormalProbability } from 'simple-statistics';
 import { describe, expect, it } from 'vitest';
-import { normalBelow, normalDensity } from './normal';
+import { normalBelow, normalDensity } from '.';
 
 describe('the normal curve', () => {
   it('below z is that of the tables (standard normal table, any handbook of statistics, from memory)', () => {

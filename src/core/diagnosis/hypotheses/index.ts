@@ -1,0 +1,22 @@
+/** What a car may be like: the states of a wheel, the ways the car as a whole can be, which reply is whose, and where the wheels are. In goes what was seen; out come the alternatives, each with its prior. */
+export { type Assignment, assignmentsOf } from './assignment';
+export { type Permutation, inPlace, isIdentity, permutationsOf } from './permutation';
+export { type System, cooledKPa, indirectCause, systemsOf } from './system';
+export {
+  Adder,
+  type Cause,
+  type Emit,
+  type Sums,
+  bit,
+  causeCount,
+  causeIndex,
+  causes,
+  emptySums,
+  isSound,
+  rows,
+  sensorRows,
+  soundRow,
+  tireRows,
+  totalOf,
+  zeros,
+} from './wheel-state';

@@ -1,0 +1,25 @@
+/** How well each hypothesis explains what was seen: of a sensor, of a tire, of a wheel that turns, of the lamp. In go a hypothesis and the evidence of one wheel or position; out come the states with their weights. */
+export { type LampLikelihood, lampLikelihood } from './lamp';
+export {
+  type Answers,
+  type Figures,
+  type HearingSeen,
+  type SensorAssumptions,
+  type SensorSeen,
+  type SensorSink,
+  answersOf,
+  codeFactor,
+  figureKinds,
+  sensorAtMost,
+  sensorStates,
+} from './sensor';
+export {
+  type Places,
+  type ShownSeen,
+  type TireAssumptions,
+  type TireSeen,
+  keptFactor,
+  placesOf,
+  tireStates,
+} from './tire';
+export { turningStates } from './turning';
