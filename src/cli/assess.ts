@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { basename } from 'node:path';
 import { createInterface } from 'node:readline';
 import { assess } from '../core/diagnosis';
+import { asJudged } from '../core/gauge';
 import { parseJob } from '../core/job/schema';
 
 /**
@@ -51,7 +52,7 @@ function assessText(name: string, text: string): boolean {
       issue ? [issue.path, issue.message].filter(Boolean).join(': ') : job.problem.message,
     );
   }
-  process.stdout.write(`${JSON.stringify(assess(job.value))}\n`);
+  process.stdout.write(`${JSON.stringify(assess(asJudged(job.value, [])))}\n`);
   return true;
 }
 

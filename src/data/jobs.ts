@@ -1,8 +1,8 @@
-import { Op } from 'sequelize';
+import { Op, QueryTypes } from 'sequelize';
 import type { JobRecord } from '../core/job/record';
 import type { CarWrite, Observation } from '../core/job';
 import { confirmationOf } from './confirmations';
-import type { Tx } from './database';
+import { database, type Tx } from './database';
 import { CarWriteRow, ConfirmationRow, JobEditRow, JobRow, ObservationRow } from './models';
 
 /** A job with all that was recorded on it. */
@@ -71,18 +71,34 @@ export async function loadJob(tx: Tx, id: string): Promise<StoredJob | undefined
   return row ? (await loadRecords(tx, [row]))[0] : undefined;
 }
 
-/** The Yard: all that is open, and what was handed over since a moment; the newest first. */
-export async function loadYard(tx: Tx, handedOverSince: Date): Promise<StoredJob[]> {
-  const rows = await JobRow.findAll({
-    where: {
-      [Op.or]: [{ state: 'open' }, { state: 'handed-over', handedOverAt: { [Op.gte]: handedOverSince } }],
-    },
-    order: [['openedAt', 'DESC']],
-    limit: 200,
-    transaction: tx,
-  });
-  return loadRecords(tx, rows);
+/** A job in the Yard, and all a verdict on it rests on, as revisions. */
+export interface YardRow extends Pick<
+  JobRow,
+  'id' | 'number' | 'state' | 'openedAt' | 'openedBy' | 'handedOverAt' | 'revision' | 'vehicleId'
+> {
+  surroundings: string;
+  /** The newest confirmation of any job from before this one was opened, by its sequence; null: none. */
+  learned: string | null;
 }
+
+/** The most jobs a Yard shows. */
+const yardLines = 200;
+
+/** The Yard: all that is open, and what was handed over since a moment; the newest first. One query. */
+export const loadYard = (tx: Tx, handedOverSince: Date): Promise<YardRow[]> =>
+  database().query<YardRow>(
+    `SELECT id, number, state, opened_at AS "openedAt", opened_by AS "openedBy", handed_over_at AS "handedOverAt",
+       revision, vehicle_id AS "vehicleId",
+       (SELECT revision FROM surroundings) AS surroundings,
+       (SELECT max(seq) FROM confirmations WHERE confirmations.at < jobs.opened_at) AS learned
+     FROM jobs
+     WHERE state = 'open' OR (state = 'handed-over' AND handed_over_at >= $since)
+     ORDER BY opened_at DESC LIMIT ${yardLines}`,
+    { bind: { since: handedOverSince }, type: QueryTypes.SELECT, transaction: tx },
+  );
+
+export const loadJobs = async (tx: Tx, ids: readonly string[]): Promise<StoredJob[]> =>
+  ids.length === 0 ? [] : loadRecords(tx, await JobRow.findAll({ where: { id: [...ids] }, transaction: tx }));
 
 export const jobsOfVehicle = (tx: Tx, vehicleId: string) =>
   JobRow.findAll({ where: { vehicleId }, order: [['openedAt', 'DESC']], transaction: tx });

@@ -6,14 +6,14 @@ import { failure, success, type Outcome } from '../core/outcome';
 import { writeVerdict } from '../core/proof';
 import { meaningOf } from '../core/trouble-code/meaning';
 import type { LiveEntry, Receiver, RegistryEntry } from '../core/uds/receiver';
-import { profileOf, type VisitView } from '../core/visit/view';
+import type { VisitView } from '../core/visit/view';
 import { inTransaction, type Tx } from '../data/database';
 import * as jobs from '../data/jobs';
 import { announce } from '../data/notifications';
-import { findProfile } from '../data/vehicles';
 import type { VehicleLead, WriteAnswer } from '../devices/vehicle/port';
 import { withLead } from './devices';
 import { deriveKey, recordIn, unknownJob, viewIn, viewJob } from './jobs';
+import { receiverOf } from './vehicles';
 import { refuseUnless, type Person } from './people';
 
 /** A write without an answer for this long is not under way any more: its outcome is unknown. */
@@ -29,8 +29,7 @@ async function carOf(tx: Tx, id: string): Promise<Outcome<Car>> {
   const stored = await jobs.loadJob(tx, id);
   if (!stored) return unknownJob();
   const job = toJobFile(stored.record);
-  const profile = profileOf(job);
-  const receiver = profile ? (await findProfile(tx, profile))?.receiver : undefined;
+  const receiver = await receiverOf(tx, job);
   return receiver
     ? success({ job, receiver })
     : failure(

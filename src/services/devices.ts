@@ -5,7 +5,9 @@ import { parseAddress, type Address } from '../devices/json-rpc';
 import { openChannel } from '../devices/vehicle/channel';
 import type { VehicleLead } from '../devices/vehicle/port';
 import { udsLead } from '../devices/vehicle/uds-lead';
+import type { Job } from '../core/job';
 import type { Receiver } from '../core/uds/receiver';
+import type { DevicesAtHand } from '../core/visit/view';
 import { failure, success, type Outcome } from '../core/outcome';
 import { canonicalVin } from '../core/vin';
 
@@ -15,6 +17,20 @@ const addressFrom = (variable: string): Address | undefined => parseAddress(proc
 export const practiceBay = () => addressFrom('HACIENDA_BAY');
 export const hasTool = () => addressFrom('HACIENDA_TOOL') !== undefined;
 export const hasLead = () => addressFrom('HACIENDA_LEAD') !== undefined || practiceBay() !== undefined;
+
+/** What of devices is set up here. */
+export const devicesNow = () => ({ tool: hasTool(), lead: hasLead(), practice: practiceBay() !== undefined });
+
+/** What can be done to this car here. */
+export function atHand({ vehicle }: Pick<Job, 'vehicle'>, receiver: Receiver | undefined): DevicesAtHand {
+  const { tool, lead, practice } = devicesNow();
+  const canBeRead = receiver !== undefined;
+  return {
+    tool: tool && vehicle.tpms.kind === 'direct',
+    lead: lead && canBeRead,
+    practice: practice && canBeRead,
+  };
+}
 
 /** Problem: `no-tool`. */
 export function activationTool(): Outcome<ActivationTool> {

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { calibrationOf, type Check, type Instrument } from '../core/gauge';
+import { checkPointSchema, instrumentKinds } from '../core/gauge/schema';
 import { failure, success, type Outcome } from '../core/outcome';
 import { inTransaction, type Tx } from '../data/database';
 import * as gauges from '../data/gauges';
@@ -9,13 +10,11 @@ import { refuseUnless, type Person } from './people';
 /** The shop's gauges, with their checks. */
 export const register = (): Promise<Instrument[]> => inTransaction(gauges.loadGauges);
 
-const kPa = z.number().min(0).max(2000);
-
 export const newGaugeSchema = z.object({
   /** Made by the client once per form: a repeat is harmless. */
   key: z.uuid(),
   name: z.string().trim().min(1).max(80),
-  kind: z.enum(['digital', 'dial', 'stick', 'air-line']),
+  kind: z.enum(instrumentKinds),
   resolutionKPa: z.number().min(0.01).max(50),
 });
 
@@ -61,10 +60,7 @@ export const newCheckSchema = z.object({
   key: z.uuid(),
   reference: z.string().trim().min(1).max(120),
   referencePlusMinusKPa: z.number().min(0).max(50),
-  points: z
-    .array(z.object({ way: z.enum(['up', 'down']), referenceKPa: kPa, readKPa: kPa }))
-    .min(3)
-    .max(40),
+  points: z.array(checkPointSchema).min(3).max(40),
 });
 
 /**

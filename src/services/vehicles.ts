@@ -1,13 +1,15 @@
 import { z } from 'zod';
+import type { Job } from '../core/job';
 import { placardSchema, tpmsSchema } from '../core/job/schema';
-import { receiverSchema } from '../core/uds/receiver';
+import { receiverSchema, type Receiver } from '../core/uds/receiver';
 import { canonicalVin } from '../core/vin';
 import type { KnownVehicle, ProfileSummary } from '../core/visit/view';
 import { success, type Outcome } from '../core/outcome';
-import { inTransaction } from '../data/database';
+import { profileOf } from '../core/visit/notes';
+import { inTransaction, type Tx } from '../data/database';
 import { jobsOfVehicle } from '../data/jobs';
 import * as vehicles from '../data/vehicles';
-import { canonicalPlate } from './jobs';
+import { canonicalPlate } from './jobs/common';
 import { refuseUnless, type Person } from './people';
 
 /** The vehicle with this VIN or plate, with what the last visit left. */
@@ -45,6 +47,12 @@ export const profileSchema = z.object({
   receiver: receiverSchema.nullable().default(null),
 });
 export type Profile = z.infer<typeof profileSchema>;
+
+/** What the vehicle's profile knows of its receiver, so that a lead can talk to it. */
+export async function receiverOf(tx: Tx, job: Pick<Job, 'vehicle'>): Promise<Receiver | undefined> {
+  const profile = profileOf(job);
+  return (profile && (await vehicles.findProfile(tx, profile))?.receiver) || undefined;
+}
 
 export const listProfiles = (): Promise<ProfileSummary[]> =>
   inTransaction(async (tx) =>

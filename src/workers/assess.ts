@@ -1,5 +1,4 @@
-import { assess, assessBriefly } from '../core/diagnosis';
-import type { AssessNews, AssessRequest } from '../core/diagnosis/errand';
+import { assess, assessBriefly, type AssessNews, type AssessRequest } from '../core/diagnosis';
 
 /** Judges jobs away from the screen: the same code as on the server. */
 

@@ -35,6 +35,8 @@ describe('migrations', () => {
       { name: '0001-first' },
       { name: '0002-instruments' },
       { name: '0003-confirmations' },
+      { name: '0004-as-read' },
+      { name: '0005-revisions' },
     ]);
   });
 

@@ -1,9 +1,11 @@
 import { v7 as newKey } from 'uuid';
 import { describe, expect, it } from 'vitest';
-import { checkPlanKPa, gaugeWarning, type CheckPoint } from '../../src/core/gauge';
+import { asJudged, checkPlanKPa, gaugeWarning, type CheckPoint } from '../../src/core/gauge';
 import { allOf } from '../../src/core/job';
 import { usualSettings } from '../../src/core/shop';
+import { judgedJob } from '../../src/core/visit/view';
 import { database } from '../../src/data/database';
+import * as asReadMigration from '../../src/data/migrations/0004-as-read';
 import { addGauge, recordCheck, register, setRetired } from '../../src/services/gauges';
 import { addNote, bookIn, editJob, exportJob, handOver, record, viewJob } from '../../src/services/jobs';
 import { addPerson, chooseUnits, listPeople } from '../../src/services/people';
@@ -106,7 +108,7 @@ describe('the register of gauges', () => {
     const seen = async () => {
       const view = await viewJob(job);
       if (!view.ok) throw new Error(view.problem.message);
-      const [reading] = allOf(view.value.job, 'gauge');
+      const [reading] = allOf(judgedJob(view.value), 'gauge');
       return { warning: reading && gaugeWarning(reading.seen), trusted: reading?.seen.trusted };
     };
     expect(await seen()).toEqual({ warning: undefined, trusted: undefined });
@@ -115,6 +117,54 @@ describe('the register of gauges', () => {
     // What was recorded stays as it was recorded.
     const file = await exportJob(job);
     expect(file.ok && allOf(file.value, 'gauge')[0]?.seen.trusted).toBeUndefined();
+  });
+});
+
+describe('a reading', () => {
+  it('is kept as it was read, and what a later check says of its gauge is worked out', async () => {
+    const gauge = await newGauge();
+    const job = await booked();
+    const judged = async () => {
+      const view = await viewJob(job);
+      if (!view.ok) throw new Error(view.problem.message);
+      return allOf(judgedJob(view.value), 'gauge')[0]?.seen;
+    };
+    await record(job, { key: newKey(), observation: gaugeReading('LF', 233, { gauge }) }, ines);
+    // Nobody knows this gauge yet.
+    expect(await judged()).toMatchObject({ kPa: 233, trusted: false, standing: 'never-checked' });
+    await recordCheck(gauge, check(3), ines);
+    const after = await judged();
+    expect(after).toMatchObject({ readKPa: 233 });
+    expect(after?.kPa).toBeCloseTo(230, 9);
+    expect(after?.trusted).toBeUndefined();
+    const file = await exportJob(job);
+    if (!file.ok) throw new Error(file.problem.message);
+    // As read, with the gauge it was read with: the file can be judged by itself.
+    expect(allOf(file.value, 'gauge')[0]?.seen).toMatchObject({ kPa: 233, gauge });
+    expect(allOf(file.value, 'gauge')[0]?.seen).not.toHaveProperty('trusted');
+    expect(allOf(asJudged(file.value, []), 'gauge')[0]?.seen.kPa).toBeCloseTo(230, 9);
+  });
+
+  it('that was stored with what followed from it is brought back to what was read', async () => {
+    const gauge = await newGauge();
+    const job = await booked();
+    const bodies = [
+      gaugeReading('LF', 230, { gauge, readKPa: 233, plusMinusKPa: 3, trusted: true, typed: '233' }),
+      gaugeReading('LF', 221, { trusted: true }),
+      gaugeReading('RF', 222, { trusted: false, note: 'kept' }),
+    ];
+    for (const body of bodies) await record(job, { key: newKey(), observation: body }, ines);
+    await asReadMigration.up(database().getQueryInterface());
+    const view = await viewJob(job);
+    if (!view.ok) throw new Error(view.problem.message);
+    const [first, second, third] = allOf(view.value.job, 'gauge').map(({ seen }) => seen);
+    expect(first).toMatchObject({ kPa: 233, gauge, typed: '233' });
+    for (const derived of ['readKPa', 'plusMinusKPa', 'trusted']) expect(first).not.toHaveProperty(derived);
+    expect(second).not.toHaveProperty('trusted');
+    expect(third).toMatchObject({ kPa: 222, trusted: false, note: 'kept' });
+    await expect(database().query(`DELETE FROM observations WHERE job_id = '${job}'`)).rejects.toThrow(
+      /append-only/,
+    );
   });
 });
 

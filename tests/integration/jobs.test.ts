@@ -15,6 +15,7 @@ import {
   record,
   viewJob,
   yard,
+  verdictOf,
 } from '../../src/services/jobs';
 import { lookUp } from '../../src/services/vehicles';
 import { exportedJob } from '../support/arbitrary-job';
@@ -163,7 +164,7 @@ describe('handing over', () => {
     const seen = [...gauges(1), ...scans(2), registry(3), ...lives(4, undefined, 62), lamp(5, 'off')];
     for (const observation of seen) must(await record(id, { key: newKey(), observation }, ines));
     const view = must(await viewJob(id));
-    expect(view.proof.proved).toBe(true);
+    expect((await verdictOf(view)).proof.proved).toBe(true);
     must(await handOver(id, { key: newKey(), version: view.version }, ines));
     const next = must(
       await bookIn({ key: newKey(), vehicle: { label: 'Corriente Brisa', plate: 'FILE 1' } }, ines),

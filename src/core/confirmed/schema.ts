@@ -9,7 +9,7 @@ export const confirmedSchema = z.object({
 });
 
 export const confirmationSchema = z.looseObject({
-  key: z.uuid(),
+  key: z.string().min(1).max(64),
   at: z.iso.datetime({ offset: true }),
   by: z.string(),
   parts: z.array(confirmedSchema),

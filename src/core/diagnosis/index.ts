@@ -119,3 +119,17 @@ function positionsFrom({ evidence, posterior }: Judgement): Partial<Record<Posit
   }
   return map;
 }
+
+/** What a screen has a worker judge. */
+export interface AssessRequest {
+  turn: number;
+  job: Job;
+  experience?: Experience | undefined;
+}
+
+/** What comes back, twice: first the verdict, then the verdict with its evidence weighed. */
+export interface AssessNews {
+  turn: number;
+  assessment: Assessment;
+  weighed: boolean;
+}

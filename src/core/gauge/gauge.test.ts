@@ -5,6 +5,7 @@ import { gauge, jobWith, minute } from '../../../tests/support/car';
 import type { Seen } from '../job';
 import {
   allowedErrorKPa,
+  asJudged,
   calibrationOf,
   checkPlanKPa,
   corrected,
@@ -12,7 +13,6 @@ import {
   plusMinusOf,
   refuseHotCold,
   standingOf,
-  withTrust,
   type Check,
   type Instrument,
 } from '.';
@@ -90,13 +90,13 @@ describe('a reading', () => {
     fc.assert(
       fc.property(fc.integer({ min: 100, max: 420 }), fc.integer({ min: -6, max: 6 }), (kPa, off) => {
         const gaugeOff = instrument([check(0, () => off)]);
-        expect(corrected(gaugeOff, kPa + off).kPa).toBeCloseTo(kPa, 9);
+        expect(corrected(gaugeOff, kPa + off, at(1)).kPa).toBeCloseTo(kPa, 9);
       }),
     );
   });
 
   it('with a gauge nobody checked stays as read, and is good to about 4 kPa (common practice)', () => {
-    expect(corrected(instrument([]), 228)).toEqual({ kPa: 228, plusMinusKPa: 4 });
+    expect(corrected(instrument([]), 228, at(1))).toEqual({ kPa: 228, plusMinusKPa: 4 });
   });
 
   it('carries the doubt of a temperature that was only estimated', () => {
@@ -124,7 +124,7 @@ describe('a gauge stands', () => {
   });
 
   const flags = (made: Instrument) =>
-    withTrust(jobWith([reading(-1, 230), reading(10, 230), reading(35, 230)]), [made]).observations.map(
+    asJudged(jobWith([reading(-1, 230), reading(10, 230), reading(35, 230)]), [made]).observations.map(
       (seen) => (seen.kind === 'gauge' ? [gaugeWarning(seen), seen.trusted] : []),
     );
 
@@ -138,7 +138,7 @@ describe('a gauge stands', () => {
 
   it('so that what it read is good where the next check found it good, and overdue is only said', () => {
     expect(flags(instrument([good, check(30, () => 0)]))[1]).toEqual([undefined, undefined]);
-    const late = withTrust(jobWith([reading(120, 230)]), [instrument([good])]).observations[0];
+    const late = asJudged(jobWith([reading(120, 230)]), [instrument([good])]).observations[0];
     expect(late?.kind === 'gauge' && [gaugeWarning(late), late.trusted]).toEqual([
       'gauge overdue for its check',
       undefined,
@@ -147,7 +147,7 @@ describe('a gauge stands', () => {
 
   it('and a reading of no gauge on the register is left as it is', () => {
     const job = jobWith([gauge(1, 'LF', 230), { kind: 'lamp', at: minute(2), state: 'off' }]);
-    expect(withTrust(job, [instrument([good, bad])])).toEqual(job);
+    expect(asJudged(job, [instrument([good, bad])])).toEqual(job);
   });
 });
 

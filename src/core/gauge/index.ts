@@ -4,7 +4,7 @@ import { atmosphericKPa, atTemperature, kelvin } from '../pressure';
 import { measuredPlusMinusK } from '../tire-temperature';
 import { usualPlusMinusKPa } from './instrument';
 
-export { corrected, gaugeWarning, standingOf, standingWords, withTrust } from './instrument';
+export { asJudged, corrected, gaugeWarning, standingOf, standingWords } from './instrument';
 export {
   allowedErrorKPa,
   calibrationOf,
@@ -12,7 +12,8 @@ export {
   checkPlanKPa,
   usualPlusMinusKPa,
 } from './instrument';
-export type { Calibration, Check, CheckPoint, Instrument, Standing } from './instrument';
+export type { Calibration, Standing } from './instrument';
+export type { Check, CheckPoint, Instrument } from './schema';
 
 /** The temperature of the air in the tire at a gauge reading; unknown for a warm tire nobody measured. */
 export function tireCelsius(job: Job, reading: Seen<'gauge'>): number | undefined {

@@ -1,35 +1,7 @@
 import { lineThrough, studentFactor, type Line } from '../line';
 import type { Job, Observation, Seen } from '../job';
-
-/** A gauge of the shop, with the checks it went through, oldest first. */
-export interface Instrument {
-  id: string;
-  name: string;
-  kind: 'digital' | 'dial' | 'stick' | 'air-line';
-  /** The smallest step it shows, kPa. */
-  resolutionKPa: number;
-  /** Out of use: it stays on file for the readings it made. */
-  retired: boolean;
-  checks: Check[];
-}
-
-/** A comparison with a reference at several points, up and then down again. */
-export interface Check {
-  key: string;
-  at: string;
-  by: string;
-  /** What it was compared with. */
-  reference: string;
-  /** How far off the reference may be: half of its 95 % interval, kPa. */
-  referencePlusMinusKPa: number;
-  points: CheckPoint[];
-}
-
-export interface CheckPoint {
-  way: 'up' | 'down';
-  referenceKPa: number;
-  readKPa: number;
-}
+import { estimateTireTemperature } from '../tire-temperature';
+import type { Check, CheckPoint, Instrument } from './schema';
 
 /** The points of a check, up and then down, kPa: from a flat tire to a temporary spare (judgement). */
 export const checkPlanKPa = [100, 180, 260, 340, 420] as const;
@@ -135,9 +107,16 @@ export const standingWords: Record<Standing['kind'], string> = {
   retired: 'gauge out of use',
 };
 
-/** A reading with this gauge's own error taken out, and how far off it may still be. */
-export function corrected(instrument: Instrument, readKPa: number): { kPa: number; plusMinusKPa: number } {
-  const check = instrument.checks.at(-1);
+/**
+ * A reading with this gauge's own error taken out, and how far off it may still be: by the last check until that
+ * moment, or by the first one after it where there was none before.
+ */
+export function corrected(
+  instrument: Instrument,
+  readKPa: number,
+  moment: number,
+): { kPa: number; plusMinusKPa: number } {
+  const check = instrument.checks.findLast(({ at }) => Date.parse(at) <= moment) ?? instrument.checks[0];
   const calibration = check && calibrationOf(check, instrument.resolutionKPa);
   if (!calibration) return { kPa: readKPa, plusMinusKPa: usualPlusMinusKPa };
   return {
@@ -150,41 +129,58 @@ export function corrected(instrument: Instrument, readKPa: number): { kPa: numbe
  * How the gauge of a reading stands for that reading. One taken between a good check and a bad one is as
  * doubtful as the bad check: nobody knows when the gauge went off.
  */
-export function standingFor(
-  reading: Seen<'gauge'>,
-  instruments: readonly Instrument[],
-): Standing['kind'] | undefined {
-  const instrument = instruments.find(({ id }) => id === reading.gauge);
-  if (!instrument) return undefined;
+function standingFor(reading: Seen<'gauge'>, instrument: Instrument): Standing['kind'] {
   const at = Date.parse(reading.at);
   const nextCheck = instrument.checks.find((check) => Date.parse(check.at) > at);
   const inUse = { ...instrument, retired: false };
-  if (nextCheck) {
-    const after = standingOf(inUse, Date.parse(nextCheck.at)).kind;
-    if (after === 'out-of-tolerance') return after;
-    // Found good afterwards, it was good.
-    return 'good';
-  }
-  return standingOf(inUse, at).kind;
+  if (!nextCheck) return standingOf(inUse, at).kind;
+  // Found good afterwards, it was good.
+  return standingOf(inUse, Date.parse(nextCheck.at)).kind === 'out-of-tolerance'
+    ? 'out-of-tolerance'
+    : 'good';
 }
 
 /** Standings under which a reading settles nothing. */
 const untrusted: readonly Standing['kind'][] = ['out-of-tolerance', 'never-checked'];
 
-/** The job with every reading of a gauge that is not to be trusted marked so, as the register says now. */
-export function withTrust(job: Job, instruments: readonly Instrument[]): Job {
-  if (instruments.length === 0) return job;
-  const judged = <Item extends Observation>(seen: Item): Item => {
-    if (seen.kind !== 'gauge') return seen;
-    const standing = standingFor(seen, instruments);
-    if (standing === undefined || standing === 'good') return seen;
-    return { ...seen, standing, ...(untrusted.includes(standing) && { trusted: false }) };
-  };
+/**
+ * The job as it is judged: each reading with its gauge's error taken out, with what it may be off and whether it is
+ * trusted, by what the register says now; and the temperature of a driven tire where nobody measured it. Readings of
+ * gauges that are not on the register, or that have been worked out already, stay as they are.
+ */
+export function asJudged(job: Job, register: readonly Instrument[]): Job {
+  const instruments = [...register, ...(job.gauges ?? [])];
+  const judged = (seen: Seen<'gauge'>) => withTemperature(withStanding(seen, instruments));
   return {
     ...job,
-    observations: job.observations.map(judged),
+    observations: job.observations.map((seen): Observation => (seen.kind === 'gauge' ? judged(seen) : seen)),
     ...(job.history && { history: job.history.map(judged) }),
   };
+}
+
+function withStanding(seen: Seen<'gauge'>, instruments: readonly Instrument[]): Seen<'gauge'> {
+  const instrument = instruments.find(({ id }) => id === seen.gauge);
+  if (!instrument || seen.readKPa !== undefined) return seen;
+  const standing = standingFor(seen, instrument);
+  return {
+    ...seen,
+    ...corrected(instrument, seen.kPa, Date.parse(seen.at)),
+    readKPa: seen.kPa,
+    ...(standing !== 'good' && { standing }),
+    ...(untrusted.includes(standing) && { trusted: false }),
+  };
+}
+
+function withTemperature(seen: Seen<'gauge'>): Seen<'gauge'> {
+  if (!seen.driven || seen.tireC !== undefined) return seen;
+  const { drive, minutes, stoodMinutes, outdoorC } = seen.driven;
+  const estimate = estimateTireTemperature({
+    outdoorC,
+    drive,
+    minutesDriven: minutes,
+    minutesStood: stoodMinutes,
+  });
+  return { ...seen, tireC: estimate.celsius, tireCPlusMinusK: estimate.plusMinusK };
 }
 
 /** What is wrong with the gauge of a reading, in words, where something is. */

@@ -36,26 +36,30 @@ export function toJobFile({ header, entries, writes, confirmations }: JobRecord)
   };
 }
 
-/** The inverse. A file of another program has no keys: `newKey` makes them. */
-export function fromJobFile(job: Job, newKey: () => string): JobRecord {
+/**
+ * The inverse. `keyFor` makes a key of ours of one that stands in the file, or of a name for what has none: the
+ * same for the same.
+ */
+export function fromJobFile(job: Job, keyFor: (theirs: string) => string): JobRecord {
   const { observations, corrected = [], carWrites = [], confirmations = [], ...header } = job;
-  const entryOf = (observation: Observation): Entry => {
-    const { key, ...bare } = observation;
-    return { key: typeof key === 'string' ? key : newKey(), observation: bare as Observation };
-  };
-  const old = corrected.map(({ replacedBy, observation }) => ({ ...entryOf(observation), replacedBy }));
-  const replacedByKey = new Map(old.map(({ replacedBy, key }) => [replacedBy, key]));
+  let unnamed = 0;
+  const entryOf = ({ key, ...observation }: Observation): Entry => ({
+    key: keyFor(key ?? `entry ${(unnamed += 1)}`),
+    observation,
+  });
+  const old = corrected.map(({ replacedBy, observation }) => ({
+    entry: entryOf(observation),
+    by: keyFor(replacedBy),
+  }));
+  const replacedBy = new Map(old.map(({ by, entry }) => [by, entry.key]));
   const withReplaces = (entry: Entry): Entry => {
-    const replaces = replacedByKey.get(entry.key);
+    const replaces = replacedBy.get(entry.key);
     return replaces ? { ...entry, replaces } : entry;
   };
   return {
     header,
-    entries: [
-      ...old.map(({ key, observation }) => withReplaces({ key, observation })),
-      ...observations.map((observation) => withReplaces(entryOf(observation))),
-    ],
-    writes: carWrites,
-    confirmations,
+    entries: [...old.map(({ entry }) => entry), ...observations.map(entryOf)].map(withReplaces),
+    writes: carWrites.map((write) => ({ ...write, key: keyFor(write.key) })),
+    confirmations: confirmations.map((said) => ({ ...said, key: keyFor(said.key) })),
   };
 }

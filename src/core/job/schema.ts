@@ -2,7 +2,10 @@ import { z } from 'zod';
 import type { Issue, Outcome } from '../outcome';
 import { failure, success } from '../outcome';
 import { confirmationSchema } from '../confirmed/schema';
+import { instrumentSchema } from '../gauge/schema';
+import { drives } from '../tire-temperature';
 import { walkingOrder } from '../wheel';
+import { visitNotesSchema } from './notes';
 
 /** The open job file, `hacienda.job/1`: what was seen. Unknown keys are kept; a missing key means "not known". */
 
@@ -42,6 +45,9 @@ export const vehicleSchema = z.looseObject({
   vin: z.string().optional(),
   modelYear: z.int().optional(),
   odometerKm: z.number().min(0).optional(),
+  plate: z.string().optional(),
+  /** The name of the profile it follows. */
+  profile: z.string().optional(),
   tpms: tpmsSchema,
 });
 
@@ -100,24 +106,40 @@ export const codeSchema = z.looseObject({
   status: z.enum(['active', 'stored']),
 });
 
-const seen = <Kind extends string, Shape extends z.ZodRawShape>(kind: Kind, shape: Shape) =>
-  z.looseObject({ kind: z.literal(kind), at, ...shape });
+/** Names one thing within a file. Ours are UUIDs; another program may name things as it likes. */
+const fileKey = z.string().min(1).max(64);
 
-/** `kPa` is what the pressure was taken to be: with the gauge's own error taken out where that is known. */
+const seen = <Kind extends string, Shape extends z.ZodRawShape>(kind: Kind, shape: Shape) =>
+  z.looseObject({ kind: z.literal(kind), at, key: fileKey.optional(), ...shape });
+
+/**
+ * A reading as it was taken. Its correction, its uncertainty, whether it is trusted, and the tire's temperature where
+ * it was estimated, are worked out by the register of gauges (`asJudged`); what another program says of them stands.
+ */
 const gaugeSchema = seen('gauge', {
   wheel: position,
   kPa,
   tire: z.enum(['cold', 'warm']),
+  /** As it was measured. */
   tireC: celsius.optional(),
-  trusted: z.boolean().optional(),
-  /** Half of the 95 % interval of `tireC`, K. */
-  tireCPlusMinusK: z.number().min(0).optional(),
-  /** Half of the 95 % interval of `kPa`. */
-  plusMinusKPa: z.number().min(0).optional(),
-  /** What the gauge itself showed. */
-  readKPa: kPa.optional(),
+  /** How a warm tire that nobody measured was driven, and how long it has stood. */
+  driven: z
+    .object({
+      drive: z.enum(drives),
+      minutes: z.number().min(0).max(10_000),
+      stoodMinutes: z.number().min(0).max(10_000),
+      outdoorC: celsius,
+    })
+    .optional(),
   /** The gauge on the shop's register it was read with. */
-  gauge: z.string().optional(),
+  gauge: z.string().max(64).optional(),
+  trusted: z.boolean().optional(),
+  /** Expanded uncertainty (k = 2) of `tireC`, K. */
+  tireCPlusMinusK: z.number().min(0).optional(),
+  /** Expanded uncertainty (k = 2) of `kPa`. */
+  plusMinusKPa: z.number().min(0).optional(),
+  /** What the gauge itself showed, where `kPa` has its error taken out. */
+  readKPa: kPa.optional(),
 });
 
 export const observationSchema = z.discriminatedUnion('kind', [
@@ -171,7 +193,7 @@ export const observationSchema = z.discriminatedUnion('kind', [
  * back. Only the read-back says whether it worked. Kept in the job file beside the observations.
  */
 const writeFacts = {
-  key: z.uuid(),
+  key: fileKey,
   askedAt: at,
   by: z.string().optional(),
   answeredAt: at.optional(),
@@ -199,7 +221,7 @@ export const carWriteSchema = z.discriminatedUnion('kind', [
 
 /** A reading that was put right: kept, with the key of what replaced it, and out of all judgement. */
 const correctedSchema = z.looseObject({
-  replacedBy: z.uuid(),
+  replacedBy: fileKey,
   observation: observationSchema,
 });
 
@@ -213,8 +235,11 @@ export const headerSchema = z.looseObject({
   repairs: repairsSchema.optional(),
   service: serviceSchema.optional(),
   climate: climateSchema.optional(),
+  visit: visitNotesSchema.optional(),
   /** Gauge readings of the same wheels at earlier visits, oldest first. */
   history: z.array(gaugeSchema).max(most.history).optional(),
+  /** The gauges those readings were made with, each with its checks, so that the file can be judged by itself. */
+  gauges: z.array(instrumentSchema).max(most.list).optional(),
   sensors: z
     .array(z.looseObject({ id, wheel: position.optional(), ageYears: z.number().min(0).optional() }))
     .max(most.list)

@@ -1,32 +1,40 @@
-import type { Assessment } from '../assessment';
 import type { Confirmed } from '../confirmed';
 import type { Experience } from '../diagnosis';
-import type { Instrument } from '../gauge';
-import type { Header, Job } from '../job';
-import type { Proof } from '../proof';
+import { asJudged, type Instrument } from '../gauge';
+import type { Job } from '../job';
 import type { CodeTable } from '../trouble-code/meaning';
 import type { Position } from '../wheel';
 import type { Move } from '.';
 
-/** A visit as a screen gets it: what was seen, what follows, and what to do next. */
+/** A visit as a screen gets it: the facts. What follows is worked out where it is shown. */
 export interface VisitView {
   id: string;
   number: number;
   /** Of the header and the state; a change names the version it was made on. */
   version: number;
+  /** Counts all that was recorded and corrected. */
+  revision: number;
   state: 'open' | 'handed-over';
+  /** As it was recorded: readings as they were read. */
   job: Job;
-  assessment: Assessment;
-  /** What the shop had seen when the job was opened, where it is what the assessment rests on too. */
+  /** What the shop had seen when the job was opened, where it is what a verdict rests on too. */
   experience?: Experience;
   /** What the maker's codes are about on this vehicle, by its profile. */
   codes: CodeTable;
-  proof: Proof;
-  move: Move;
-  devices: { tool: boolean; lead: boolean; practice: boolean };
-  /** The gauges in use, each with its last check. */
+  devices: DevicesAtHand;
+  /** The gauges in use and those it was read with, each with the checks that speak for its readings. */
   gauges: Instrument[];
 }
+
+/** What can be done to this car here. */
+export interface DevicesAtHand {
+  tool: boolean;
+  lead: boolean;
+  practice: boolean;
+}
+
+/** The job of a visit as it is judged, by the gauges it was read with. */
+export const judgedJob = ({ job, gauges }: Pick<VisitView, 'job' | 'gauges'>): Job => asJudged(job, gauges);
 
 /** A line of the Yard. */
 export interface YardLine {
@@ -87,32 +95,4 @@ export interface PracticeCar {
   /** Of the air in each tire, °C. */
   tireC: Partial<Record<Position, number>>;
   outdoorC: number;
-}
-
-/** Extension keys of ours in a job file: who, when, and what the customer said. */
-export interface VisitNotes {
-  key?: string;
-  complaint?: string;
-  openedAt?: string;
-  openedBy?: string;
-  handedOverAt?: string;
-  handedOverBy?: string;
-  unproved?: string;
-  /** What was worked out on the bench for this visit. */
-  bench?: { text: string; link: string; at: string; by: string }[];
-}
-
-export function notesOf(job: Header): VisitNotes {
-  return (job.visit as VisitNotes | undefined) ?? {};
-}
-
-export function plateOf(job: Header): string {
-  const { plate } = job.vehicle;
-  return typeof plate === 'string' ? plate : '';
-}
-
-/** The name of the vehicle's profile, where it has one. */
-export function profileOf(job: Pick<Header, 'vehicle'>): string | undefined {
-  const { profile } = job.vehicle;
-  return typeof profile === 'string' ? profile : undefined;
 }

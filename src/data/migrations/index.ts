@@ -4,6 +4,8 @@ import { database } from '../database';
 import * as first from './0001-first';
 import * as instruments from './0002-instruments';
 import * as confirmations from './0003-confirmations';
+import * as asRead from './0004-as-read';
+import * as revisions from './0005-revisions';
 
 export interface Migration {
   up: (schema: QueryInterface) => Promise<void>;
@@ -15,6 +17,8 @@ const migrations: { name: string; migration: Migration }[] = [
   { name: '0001-first', migration: first },
   { name: '0002-instruments', migration: instruments },
   { name: '0003-confirmations', migration: confirmations },
+  { name: '0004-as-read', migration: asRead },
+  { name: '0005-revisions', migration: revisions },
 ];
 
 /** Brings the database up to date; returns the names of what was run. Two starters do not collide. */

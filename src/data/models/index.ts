@@ -88,6 +88,8 @@ export class JobRow extends Row<JobRow> {
   declare state: 'open' | 'handed-over';
   /** Counts changes of the header and of the state; a change must name the version it was made on. */
   declare version: number;
+  /** Counts all that was recorded on the job and corrected about it; the database keeps it. */
+  declare revision: CreationOptional<string>;
   declare header: Header;
   declare openedBy: string;
   declare openedAt: Date;
@@ -251,6 +253,7 @@ export function defineModels(sequelize: Sequelize): void {
       vehicleId: uuid(),
       state: text(),
       version: { type: DataTypes.INTEGER, allowNull: false },
+      revision: { type: DataTypes.BIGINT, defaultValue: 1 },
       header: json(),
       openedBy: text(),
       openedAt: time(),

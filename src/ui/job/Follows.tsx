@@ -7,7 +7,7 @@ import { formatDifference, pressure, type UnitChoice } from '../../core/units';
 import { fittedOn, placardKPa, placardSize } from '../../core/placard';
 import { compareSizes, parseTireSize } from '../../core/tire-size';
 import { axleOf } from '../../core/wheel';
-import { notesOf } from '../../core/visit/view';
+import { notesOf } from '../../core/visit/notes';
 import { Button } from '../kit/Button';
 import { Findings } from './Findings';
 import { fitWords } from './fit-words';

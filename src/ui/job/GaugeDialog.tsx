@@ -1,11 +1,11 @@
 import { useEffect, useState } from 'react';
-import type { Job, Observation } from '../../core/job';
+import type { Job, Observation, Seen } from '../../core/job';
 import { fillingCaution } from '../../core/cautions';
 import { aimFor } from '../../core/filling';
 import { corrected, refuseHotCold, standingOf, standingWords, type Instrument } from '../../core/gauge';
 import { placardKPa, placardToleranceKPa } from '../../core/placard';
 import type { Column } from '../../core/ledger/column';
-import { estimateTireTemperature, measuredPlusMinusK, type Estimate } from '../../core/tire-temperature';
+import { estimateTireTemperature } from '../../core/tire-temperature';
 import {
   figure,
   format,
@@ -63,7 +63,9 @@ export function GaugeDialog(props: GaugeDialogProps) {
   const before = column?.gauge;
   const cold = placardKPa(job, wheel);
   const warm = temperatureOf(tire, warmth, coldTyped, job.climate?.nowC, units);
-  const tireC = typeof warm === 'object' ? warm.celsius : tire === 'cold' ? job.climate?.nowC : undefined;
+  const tireC =
+    (typeof warm === 'object' ? celsiusOf(warm) : undefined) ??
+    (tire === 'cold' ? job.climate?.nowC : undefined);
   const aim = cold === undefined || tireC === undefined ? undefined : aimFor(job, wheel, cold, tireC);
   const entry = typed === '' ? undefined : parse(pressure, typed, units.pressure);
   const instrument = gauges.find(({ id }) => id === gaugeId);
@@ -86,9 +88,8 @@ export function GaugeDialog(props: GaugeDialogProps) {
   const keep = () => {
     const read = parse(pressure, typed, units.pressure);
     if (!read.ok) return setError(read.problem.message);
-    const tireC = temperatureOf(tire, warmth, coldTyped, job.climate?.nowC, units);
-    if (typeof tireC === 'string') return setWarmthError(tireC);
-    const refusal = refuseHotCold(tire, tireC?.celsius, job.climate?.nowC);
+    if (typeof warm === 'string') return setWarmthError(warm);
+    const refusal = refuseHotCold(tire, celsiusOf(warm), job.climate?.nowC);
     if (refusal && !refusal.ok) return setWarmthError(refusal.problem.message);
     const share = cold === undefined ? 1 : read.value.base / cold;
     if (!doubted && read.value.base > 0 && (share < doubtful.least || share > doubtful.most)) {
@@ -97,17 +98,15 @@ export function GaugeDialog(props: GaugeDialogProps) {
         `${typed} is far from the placard's ${format(pressure, cold ?? 0, units.pressure)}. Right unit? Enter again keeps it.`,
       );
     }
-    const good = instrument && corrected(instrument, read.value.base);
     const observation: Observation = {
       kind: 'gauge',
       at: new Date().toISOString(),
       wheel,
-      kPa: good?.kPa ?? read.value.base,
+      kPa: read.value.base,
       tire,
-      trusted: !instrument || isTrusted(instrument),
       typed: read.value.typed,
-      ...(good && { gauge: instrument.id, readKPa: read.value.base, plusMinusKPa: good.plusMinusKPa }),
-      ...(tireC && { tireC: tireC.celsius, tireCPlusMinusK: tireC.plusMinusK }),
+      ...(instrument && { gauge: instrument.id }),
+      ...factsOf(warm),
     };
     onRecord(observation, correcting === 'yes' ? before?.key : undefined);
     const next = columns.find((candidate) => !candidate.gauge && candidate.wheel !== wheel);
@@ -155,7 +154,10 @@ export function GaugeDialog(props: GaugeDialogProps) {
             <div className={styles.difference} aria-live="polite">
               {entry?.ok && target !== undefined && (
                 <Difference
-                  kPa={(instrument ? corrected(instrument, entry.value.base).kPa : entry.value.base) - target}
+                  kPa={
+                    (instrument ? corrected(instrument, entry.value.base, opened).kPa : entry.value.base) -
+                    target
+                  }
                   aim={
                     Math.abs(target - (cold ?? 0)) < 0.05
                       ? 'placard'
@@ -166,7 +168,7 @@ export function GaugeDialog(props: GaugeDialogProps) {
               )}
               {target !== undefined && !entry?.ok && `Aim for ${format(pressure, target, units.pressure)}`}
               {entry?.ok && instrument && (
-                <Corrected instrument={instrument} readKPa={entry.value.base} units={units} />
+                <Corrected instrument={instrument} readKPa={entry.value.base} moment={opened} units={units} />
               )}
             </div>
             <Choice
@@ -273,34 +275,43 @@ function rememberedGauge(gauges: readonly Instrument[]): string {
   return gauges.find(({ id }) => id === last)?.id ?? '';
 }
 
-function isTrusted(instrument: Instrument): boolean {
-  const { kind } = standingOf(instrument, Date.now());
-  return kind === 'good' || kind === 'overdue';
+/** What is known of the tire's temperature: it was measured, or how it was driven. */
+type Known = { measuredC: number } | { driven: NonNullable<Seen<'gauge'>['driven']> };
+
+const factsOf = (known: Known | undefined): Pick<Seen<'gauge'>, 'tireC' | 'driven'> =>
+  known === undefined ? {} : 'driven' in known ? { driven: known.driven } : { tireC: known.measuredC };
+
+function celsiusOf(known: Known | undefined): number | undefined {
+  if (known === undefined) return undefined;
+  if ('measuredC' in known) return known.measuredC;
+  const { drive, minutes, stoodMinutes, outdoorC } = known.driven;
+  return estimateTireTemperature({ outdoorC, drive, minutesDriven: minutes, minutesStood: stoodMinutes })
+    .celsius;
 }
 
-/** What is known of the tire's temperature; a sentence where what was typed is none. */
+/** A sentence where what was typed of the tire's temperature is none. */
 function temperatureOf(
   tire: 'cold' | 'warm',
   warmth: Warmth,
   coldTyped: string,
   outdoorC: number | undefined,
   units: UnitChoice,
-): Estimate | string | undefined {
+): Known | string | undefined {
   const typed = tire === 'cold' ? coldTyped : warmth.how === 'measured' ? warmth.typed : '';
   if (typed.trim() !== '') {
     const read = parse(temperature, typed, units.temperature);
-    return read.ok ? { celsius: read.value.base, plusMinusK: measuredPlusMinusK } : read.problem.message;
+    return read.ok ? { measuredC: read.value.base } : read.problem.message;
   }
   if (tire === 'cold' || warmth.how !== 'estimated') return undefined;
   if (outdoorC === undefined)
     return 'Enter the outdoor temperature under Weather first, or measure the tire.';
-  const minutes = [warmth.driven, warmth.stood].map((text) =>
+  const figures = [warmth.driven, warmth.stood].map((text) =>
     text.trim() === '' ? 0 : Number(text.replace(',', '.')),
   );
-  const [minutesDriven = Number.NaN, minutesStood = Number.NaN] = minutes;
-  const possible = [minutesDriven, minutesStood].every((n) => Number.isFinite(n) && n >= 0 && n <= 10_000);
+  const [minutes = Number.NaN, stoodMinutes = Number.NaN] = figures;
+  const possible = [minutes, stoodMinutes].every((n) => Number.isFinite(n) && n >= 0 && n <= 10_000);
   if (!possible) return 'Minutes are a figure from 0 up.';
-  return estimateTireTemperature({ outdoorC, drive: warmth.drive, minutesDriven, minutesStood });
+  return { driven: { drive: warmth.drive, minutes, stoodMinutes, outdoorC } };
 }
 
 function Difference({ kPa, aim, units }: { kPa: number; aim: string; units: UnitChoice }) {
@@ -316,13 +327,15 @@ function Difference({ kPa, aim, units }: { kPa: number; aim: string; units: Unit
 function Corrected({
   instrument,
   readKPa,
+  moment,
   units,
 }: {
   instrument: Instrument;
   readKPa: number;
+  moment: number;
   units: UnitChoice;
 }) {
-  const { kPa, plusMinusKPa } = corrected(instrument, readKPa);
+  const { kPa, plusMinusKPa } = corrected(instrument, readKPa, moment);
   const same = figure(pressure, kPa, units.pressure) === figure(pressure, readKPa, units.pressure);
   return (
     <span className={styles.corrected}>

@@ -1,24 +1,16 @@
 import { ArrowLeft, Check, FileDown, Keyboard } from 'lucide-react';
 import { lazy, Suspense, useEffect, useState, type ComponentType } from 'react';
-import { findingsHeld, type Finding } from '../../core/assessment';
+import { findingsHeld, type Assessment, type Finding } from '../../core/assessment';
 import type { School } from '../../core/filling';
 import type { CarWrite } from '../../core/job';
 import { serviceWords } from '../../core/job/words';
 import { columnsOf } from '../../core/ledger/column';
 import { writeVerdict } from '../../core/proof';
 import { distance, format, type UnitChoice } from '../../core/units';
-import {
-  isPassed,
-  nextMove,
-  worthwhileCheck,
-  stationOf,
-  stations,
-  type CheckedByHand,
-  type Move,
-  type Station,
-} from '../../core/visit';
+import { isPassed, stationOf, stations, type CheckedByHand, type Move, type Station } from '../../core/visit';
 import type { Person } from '../../core/visit/person';
-import { notesOf, plateOf, type VisitView } from '../../core/visit/view';
+import { notesOf, plateOf } from '../../core/visit/notes';
+import type { VisitView } from '../../core/visit/view';
 import { walkingOrder, type Position } from '../../core/wheel';
 import { Button } from '../kit/Button';
 import { Dialog } from '../kit/Dialog';
@@ -33,7 +25,7 @@ import { Ledger } from './Ledger';
 import { moveWords, stationNames } from './moves';
 import { ProveDialog } from './ProveDialog';
 import { ScanDialog } from './ScanDialog';
-import { useAssessment } from './use-assessment';
+import { useVerdict } from './use-verdict';
 import { useVisit } from './use-visit';
 
 /** Dialogs are fetched while the first look at the sheet is taken: it shows without them. */
@@ -91,19 +83,22 @@ const countAfterS = 3;
 
 interface JobSheetProps {
   initial: VisitView;
+  /** What follows from it, so that the verdict is there with the page. */
+  assessment: Assessment;
   units: UnitChoice;
   role: Person['role'];
 }
 
-export function JobSheet({ initial, units, role }: JobSheetProps) {
+export function JobSheet({ initial, assessment: first, units, role }: JobSheetProps) {
   const visit = useVisit(initial);
-  const { view, job, act, record } = visit;
+  const { view, facts, act, record } = visit;
+  const { job, judged: shown, proof, move, check } = useVerdict(initial, first, view, facts);
+  const { job: judged, assessment } = shown;
   const [open, setOpen] = useState<Open>();
   const [chosen, setChosen] = useState<Position>();
   const base = `/api/jobs/${view.id}`;
   const closed = view.state === 'handed-over';
   const mayConfirm = role !== 'adviser';
-  const { job: judged, assessment } = useAssessment(job, view, view.experience);
   const held = findingsHeld(assessment);
   const [shownFinding, setShownFinding] = useState<string>();
   const speaks = cellsThatSpeak(
@@ -111,8 +106,6 @@ export function JobSheet({ initial, units, role }: JobSheetProps) {
     held.find((finding) => keyOf(finding) === shownFinding),
   );
   const columns = columnsOf(job, assessment);
-  const atHand = { assessment, hasLead: view.devices.lead, hasTool: view.devices.tool };
-  const move = judged === view.job ? view.move : nextMove(judged, { ...atHand, handedOver: closed });
   const words = moveWords(move, units);
   const busy =
     visit.busy &&
@@ -259,7 +252,7 @@ export function JobSheet({ initial, units, role }: JobSheetProps) {
   const notes = notesOf(job);
   const refused = visit.waiting.filter((item) => item.refused !== undefined);
   const unsent = visit.waiting.length - refused.length;
-  const passed = (station: Station) => isPassed(station, job, view.proof);
+  const passed = (station: Station) => isPassed(station, job, proof);
 
   return (
     <main className={styles.sheet}>
@@ -322,7 +315,7 @@ export function JobSheet({ initial, units, role }: JobSheetProps) {
           judged={judged}
           assessment={assessment}
           units={units}
-          check={closed ? undefined : worthwhileCheck(judged, atHand)}
+          check={check}
           onChecks={() => setOpen({ kind: 'checks' })}
           shown={shownFinding}
           onShow={setShownFinding}
@@ -521,7 +514,7 @@ export function JobSheet({ initial, units, role }: JobSheetProps) {
         )}
         {open?.kind === 'prove' && (
           <ProveDialog
-            proof={view.proof}
+            proof={proof}
             hasLead={view.devices.lead}
             practice={view.devices.practice}
             busy={busy}
@@ -538,7 +531,7 @@ export function JobSheet({ initial, units, role }: JobSheetProps) {
             job={job}
             experience={view.experience}
             mayConfirm={mayConfirm}
-            proof={view.proof}
+            proof={proof}
             busy={busy}
             problem={problem}
             sheet={`/jobs/${view.id}/sheet`}

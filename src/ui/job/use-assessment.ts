@@ -1,10 +1,10 @@
 import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import type { Assessment } from '../../core/assessment';
-import type { Experience } from '../../core/diagnosis';
-import type { AssessNews, AssessRequest } from '../../core/diagnosis/errand';
+import type { AssessNews, AssessRequest, Experience } from '../../core/diagnosis';
 import type { Job } from '../../core/job';
 
-interface Judged {
+/** A job, as it is judged, with what follows from it. */
+export interface Judged {
   job: Job;
   assessment: Assessment;
 }
@@ -15,16 +15,15 @@ const warmUpAfterMs = 1500;
 const startWorker = () => new Worker(new URL('../../workers/assess.ts', import.meta.url), { type: 'module' });
 
 /**
- * The assessment of a job as this device knows it, worked out in a worker as each reading arrives: what is
- * still on its way to the server is judged as well. The verdict comes first, its evidence a moment later.
- * Until then, and where there is no worker, what was judged last stands, together with the job it speaks of.
+ * What follows from a job, worked out in a worker as each reading arrives. The verdict comes first, its evidence a
+ * moment later; until then what was judged last stands, together with the job it speaks of. `known`: a job that has
+ * been judged already.
  */
-export function useAssessment(job: Job, stored: Judged, experience: Experience | undefined): Judged {
-  const [judged, setJudged] = useState<Judged>();
+export function useAssessment(job: Job, known: Judged, experience: Experience | undefined): Judged {
+  const [latest, setLatest] = useState(known);
   const worker = useRef<Worker>(undefined);
   const turn = useRef(0);
-  const ahead = job !== stored.job;
-  const now = ahead && judged?.job === job ? judged : stored;
+  const now = job === known.job ? known : latest;
   const shown = useRef(now);
 
   useEffect(() => {
@@ -45,7 +44,7 @@ export function useAssessment(job: Job, stored: Judged, experience: Experience |
 
   // Before the reading itself is painted: the verdict is on its way meanwhile.
   useLayoutEffect(() => {
-    if (!ahead) return undefined;
+    if (job === known.job) return undefined;
     const judge = (worker.current ??= startWorker());
     turn.current += 1;
     const mine = turn.current;
@@ -53,12 +52,12 @@ export function useAssessment(job: Job, stored: Judged, experience: Experience |
     const listen = ({ data }: MessageEvent<AssessNews>) => {
       if (data.turn !== mine) return;
       const assessment = data.weighed ? data.assessment : withEvidenceOf(before, job, data.assessment);
-      setJudged({ job, assessment });
+      setLatest({ job, assessment });
     };
     judge.addEventListener('message', listen);
     judge.postMessage({ turn: mine, job, experience } satisfies AssessRequest);
     return () => judge.removeEventListener('message', listen);
-  }, [ahead, job, experience]);
+  }, [job, known, experience]);
 
   return now;
 }

@@ -10,8 +10,8 @@ const none: readonly Waiting[] = [];
 
 export interface Visit {
   view: VisitView;
-  /** The job as this device knows it: with what is still on its way. */
-  job: Job;
+  /** The facts as this device knows them: with what is still on its way. */
+  facts: Job;
   waiting: readonly Waiting[];
   connected: boolean;
   /** What is going on, and for how many seconds already. */
@@ -55,7 +55,7 @@ export function useVisit(initial: VisitView): Visit {
 
   const refresh = useCallback(async () => {
     const fresh = await ask<VisitView>('GET', `/api/jobs/${id}`);
-    if (fresh.ok) setView(fresh.value);
+    if (fresh.ok) setView((now) => (isSame(now, fresh.value) ? now : fresh.value));
   }, [id]);
 
   useEffect(() => {
@@ -93,10 +93,10 @@ export function useVisit(initial: VisitView): Visit {
     return answer.ok;
   };
 
-  const job = useMemo(() => withWaiting(view.job, waiting), [view.job, waiting]);
+  const facts = useMemo(() => withWaiting(view.job, waiting), [view.job, waiting]);
   return {
     view,
-    job,
+    facts,
     waiting,
     connected,
     busy,
@@ -125,6 +125,10 @@ function useOutbox(
   return outbox;
 }
 
+/** Nothing was recorded meanwhile, and no gauge was checked: what is shown stays as it is. */
+const isSame = (now: VisitView, fresh: VisitView): boolean =>
+  now.revision === fresh.revision && JSON.stringify(now.gauges) === JSON.stringify(fresh.gauges);
+
 function withWaiting(job: Job, waiting: readonly Waiting[]): Job {
   const coming = waiting.filter(
     ({ key, refused }) => refused === undefined && !job.observations.some((seen) => seen.key === key),
@@ -134,7 +138,7 @@ function withWaiting(job: Job, waiting: readonly Waiting[]): Job {
   return {
     ...job,
     observations: [
-      ...job.observations.filter(({ key }) => typeof key !== 'string' || !replaced.has(key)),
+      ...job.observations.filter(({ key }) => key === undefined || !replaced.has(key)),
       ...coming.map(({ key, observation }) => ({ ...observation, key })),
     ],
   };

@@ -1,4 +1,4 @@
-import { plateOf } from '../../../../core/visit/view';
+import { plateOf } from '../../../../core/visit/notes';
 import { exportJob } from '../../../../services/jobs';
 import { getOfJob, json, problemResponse } from '../../../_http';
 

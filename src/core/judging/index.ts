@@ -1,0 +1,21 @@
+import { assess, assessBriefly, type Experience } from '../diagnosis';
+import type { Job } from '../job';
+import { sheetOf } from '../sheet';
+
+/** What is judged away from the event loop: of a job as it is judged, its verdict, its assessment, or its sheet. */
+const kinds = {
+  /** Without the evidence of its findings, which takes longest. */
+  verdict: assessBriefly,
+  assessment: assess,
+  sheet: sheetOf,
+};
+
+export interface JudgeTask {
+  what: keyof typeof kinds;
+  job: Job;
+  experience?: Experience | undefined;
+}
+
+export type Judged<What extends keyof typeof kinds> = ReturnType<(typeof kinds)[What]>;
+
+export const judge = ({ what, job, experience }: JudgeTask) => kinds[what](job, experience);

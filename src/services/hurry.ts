@@ -1,0 +1,21 @@
+import { RateLimiterMemory } from 'rate-limiter-flexible';
+import { failure, type Outcome } from '../core/outcome';
+
+/** So many jobs a minute may be judged for one address: far more than a shop has, and less than holds it up (judgement). */
+const perMinute = 1200;
+
+const limiter = new RateLimiterMemory({ points: perMinute, duration: 60 });
+
+/** Problem: `too-many-requests`. */
+export async function refuseHurry(address: string): Promise<Outcome<never> | undefined> {
+  const refused = await limiter.consume(address).then(
+    () => false,
+    () => true,
+  );
+  return refused
+    ? failure(
+        'too-many-requests',
+        `More than ${perMinute} jobs a minute from one address. Try again in a minute.`,
+      )
+    : undefined;
+}

@@ -1,0 +1,29 @@
+import type { Confirmed } from '../../core/confirmed';
+import type { Outcome } from '../../core/outcome';
+import type { VisitView } from '../../core/visit/view';
+import { inTransaction } from '../../data/database';
+import * as jobs from '../../data/jobs';
+import { announce } from '../../data/notifications';
+import { confirmIn } from '../confirmations';
+import type { Person } from '../people';
+import { unknownJob } from './common';
+import { viewIn } from './view';
+
+/**
+ * Says what the parts of the car turned out to be, once somebody had them in hand; at any time, also after
+ * it left. Nothing at all takes back what was said. Problems: `unknown-job` and those of `confirmIn`.
+ */
+export function confirm(
+  id: string,
+  asked: { key: string; parts: Confirmed[] },
+  who: Person,
+): Promise<Outcome<VisitView>> {
+  return inTransaction(async (tx) => {
+    const row = await jobs.lockJob(tx, id);
+    if (!row) return unknownJob();
+    const stored = await confirmIn(tx, row, asked, who);
+    if (!stored.ok) return stored;
+    await announce(tx, id);
+    return viewIn(tx, id);
+  });
+}

@@ -1,0 +1,25 @@
+import type { Job } from '../../core/job';
+import { toJobFile } from '../../core/job/record';
+import { success, type Outcome } from '../../core/outcome';
+import { inTransaction } from '../../data/database';
+import { loadGauges } from '../../data/gauges';
+import * as jobs from '../../data/jobs';
+import { unknownJob } from './common';
+
+/** The job as an open job file, with nothing left out, and the gauges it was read with. Problem: `unknown-job`. */
+export function exportJob(id: string): Promise<Outcome<Job>> {
+  return inTransaction(async (tx) => {
+    const stored = await jobs.loadJob(tx, id);
+    if (!stored) return unknownJob();
+    const job = toJobFile(stored.record);
+    const used = new Set(
+      [...job.observations, ...(job.history ?? [])].flatMap((seen) =>
+        seen.kind === 'gauge' && seen.gauge ? [seen.gauge] : [],
+      ),
+    );
+    const own = (await loadGauges(tx)).filter((gauge) => used.has(gauge.id));
+    const others = (job.gauges ?? []).filter((gauge) => own.every((known) => known.id !== gauge.id));
+    const gauges = [...own, ...others];
+    return success(gauges.length > 0 ? { ...job, gauges } : job);
+  });
+}

@@ -1,0 +1,99 @@
+import { v7 as newId } from 'uuid';
+import type { Confirmed } from '../../core/confirmed';
+import type { Job } from '../../core/job';
+import { ledgerOf } from '../../core/ledger';
+import { failure, type Outcome } from '../../core/outcome';
+import { proofOf } from '../../core/proof';
+import { scannedIds } from '../../core/registration';
+import { notesOf } from '../../core/visit/notes';
+import { judgedJob, type VisitView } from '../../core/visit/view';
+import { inTransaction, type Tx } from '../../data/database';
+import * as jobs from '../../data/jobs';
+import { announce } from '../../data/notifications';
+import * as vehicles from '../../data/vehicles';
+import { confirmIn } from '../confirmations';
+import type { Person } from '../people';
+import { deriveKey, stale, unknownJob, yearMs } from './common';
+import { viewIn } from './view';
+
+/**
+ * Hands the car over and closes the job; what the tool heard goes on file for the next visit, and what the
+ * parts turned out to be, where somebody says so. A visit that is not proved is handed over only with a
+ * reason. Problems: `unknown-job`, `stale`, `not-proved`, and those of `confirmIn`.
+ */
+export function handOver(
+  id: string,
+  asked: { key: string; version: number; unproved?: string; parts?: Confirmed[] },
+  who: Person,
+): Promise<Outcome<VisitView>> {
+  return inTransaction(async (tx) => {
+    const row = await jobs.lockJob(tx, id);
+    if (!row) return unknownJob();
+    if (row.state === 'handed-over') return viewIn(tx, id);
+    if (row.version !== asked.version) return stale(tx, id, asked.version);
+    const view = await viewIn(tx, id);
+    if (!view.ok) return view;
+    const job = judgedJob(view.value);
+    const proof = proofOf(job);
+    if (!proof.proved && !asked.unproved) {
+      const open = proof.checks
+        .filter(({ state }) => state !== 'met')
+        .map(({ name, text }) => ({ path: name, message: text }));
+      return failure(
+        'not-proved',
+        'This visit is not proved yet. Prove it, or say why the car leaves as it is.',
+        open,
+      );
+    }
+    if (asked.parts) {
+      const parts = { key: deriveKey(asked.key, 'parts'), parts: asked.parts };
+      const confirmed = await confirmIn(tx, row, parts, who);
+      if (!confirmed.ok) return confirmed;
+    }
+    const handedOverAt = new Date();
+    const visit = {
+      ...notesOf(job),
+      handedOverAt: handedOverAt.toISOString(),
+      handedOverBy: who.name,
+      ...(!proof.proved && asked.unproved && { unproved: asked.unproved }),
+    };
+    await jobs.saveEdit(
+      tx,
+      row,
+      { key: asked.key, by: who.name, changes: [{ field: 'state', from: 'open', to: 'handed-over' }] },
+      { header: { ...row.header, visit }, state: 'handed-over', handedOverAt, handedOverBy: who.name },
+    );
+    await fileSensors(tx, row.vehicleId, job, handedOverAt);
+    await announce(tx, id);
+    return viewIn(tx, id);
+  });
+}
+
+/** The sensors heard become the fitted set on file; one already known keeps its age. */
+async function fileSensors(tx: Tx, vehicleId: string, job: Job, now: Date): Promise<void> {
+  const heard = scannedIds(job, ledgerOf(job));
+  if (heard.length === 0) return;
+  const sets = await vehicles.loadWheelSets(tx, vehicleId);
+  const knownSensors = sets.flatMap(({ sensors }) => sensors);
+  const fitted = sets.find((set) => set.fitted) ?? { label: 'on the car', fitted: true, sensors: [] };
+  const wheels = new Set(heard.map(({ wheel }) => wheel));
+  await vehicles.saveWheelSet(tx, vehicleId, newId(), {
+    ...fitted,
+    sensors: [
+      ...heard.map(({ wheel, id }) => ({
+        sensorId: id,
+        wheel,
+        newOn: knownSensors.find(({ sensorId }) => sensorId === id)?.newOn ?? birthday(job, id, now),
+      })),
+      ...fitted.sensors.filter(({ wheel }) => wheel === null || !wheels.has(wheel)),
+    ],
+  });
+}
+
+/** When the sensor was new: by its age on the job, or today where one was just fitted; else not known. */
+function birthday(job: Job, id: string, now: Date): string | null {
+  const age = job.sensors?.find((sensor) => sensor.id === id)?.ageYears;
+  const justFitted = job.service?.kind === 'sensor-replaced';
+  if (age === undefined && !justFitted) return null;
+  return new Date(now.getTime() - (age ?? 0) * yearMs).toISOString().slice(0, 10);
+}

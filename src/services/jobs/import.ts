@@ -1,0 +1,83 @@
+import { v7 as newId, validate as isUuid } from 'uuid';
+import type { Header, Job } from '../../core/job';
+import { fromJobFile } from '../../core/job/record';
+import { success, type Outcome } from '../../core/outcome';
+import { canonicalVin } from '../../core/vin';
+import { notesOf, plateOf, profileOf } from '../../core/visit/notes';
+import { addConfirmation, findConfirmation } from '../../data/confirmations';
+import { inTransaction, type Tx } from '../../data/database';
+import * as jobs from '../../data/jobs';
+import { announce } from '../../data/notifications';
+import * as vehicles from '../../data/vehicles';
+import { refuseUnless, type Person } from '../people';
+import { canonicalPlate, closedJob, deriveKey, keyInUse } from './common';
+
+/**
+ * Takes in a job file, ours or another program's. The same file again finds the job it made, and adds
+ * only what that does not have yet. Problems: `key-in-use`, `handed-over`, `not-allowed`.
+ */
+export function importJob(file: Job, who: Person): Promise<Outcome<{ id: string; already: boolean }>> {
+  return inTransaction(async (tx) => {
+    const refusal = refuseUnless(who, 'record-readings');
+    if (refusal) return refusal;
+    const named = notesOf(file).key;
+    const key = named && isUuid(named) ? named : deriveKey('file', named ?? JSON.stringify(file));
+    // A key of another program is no UUID: ours is derived from it, so that the same file is the same job again.
+    const keyFor = (theirs: string) => (isUuid(theirs) ? theirs : deriveKey(key, `key ${theirs}`));
+    const { header, entries, writes, confirmations } = fromJobFile(file, keyFor);
+    const there = await jobs.findJobByKey(tx, key);
+    const row = there ?? (await createFromFile(tx, key, header, who));
+    for (const entry of entries) {
+      const known = await jobs.findObservation(tx, entry.key);
+      if (known?.jobId === row.id) continue;
+      if (known) return keyInUse();
+      if (there?.state === 'handed-over') return closedJob();
+      await jobs.addObservation(tx, row.id, who.name, entry);
+    }
+    for (const write of writes) {
+      const known = await jobs.findWrite(tx, write.key);
+      if (known && known.jobId !== row.id) return keyInUse();
+      if (!known) await jobs.addWrite(tx, row.id, write.by ?? who.name, write);
+    }
+    for (const confirmation of confirmations) {
+      const known = await findConfirmation(tx, confirmation.key);
+      if (known && known.jobId !== row.id) return keyInUse();
+      if (!known) await addConfirmation(tx, row.id, confirmation);
+    }
+    await announce(tx, row.id);
+    return success({ id: row.id, already: there !== null });
+  });
+}
+
+async function createFromFile(tx: Tx, key: string, job: Header, who: Person) {
+  const { label = 'Unnamed vehicle', modelYear } = job.vehicle;
+  const vin = job.vehicle.vin ? canonicalVin(job.vehicle.vin) : null;
+  const plate = canonicalPlate(plateOf(job)) || null;
+  const known = await vehicles.findVehicle(tx, { ...(vin && { vin }), ...(plate && { plate }) });
+  const profile = profileOf(job);
+  const vehicle =
+    known ??
+    (await vehicles.saveVehicle(tx, newId(), {
+      vin,
+      plate,
+      label,
+      modelYear: modelYear ?? null,
+      profile: profile && (await vehicles.findProfile(tx, profile)) ? profile : null,
+      tpms: job.vehicle.tpms,
+      placard: job.placard ?? [],
+    }));
+  const notes = notesOf(job);
+  return jobs.createJob(tx, {
+    id: newId(),
+    key,
+    vehicleId: vehicle.id,
+    header: job,
+    openedBy: notes.openedBy ?? who.name,
+    openedAt: new Date(notes.openedAt ?? Date.now()),
+    ...(notes.handedOverAt && {
+      state: 'handed-over' as const,
+      handedOverAt: new Date(notes.handedOverAt),
+      handedOverBy: notes.handedOverBy ?? who.name,
+    }),
+  });
+}

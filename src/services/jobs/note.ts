@@ -1,0 +1,38 @@
+import { success, type Outcome } from '../../core/outcome';
+import { notesOf } from '../../core/visit/notes';
+import { inTransaction } from '../../data/database';
+import * as jobs from '../../data/jobs';
+import { announce } from '../../data/notifications';
+import type { Person } from '../people';
+import { closedJob, unknownJob } from './common';
+
+export interface BenchNote {
+  key: string;
+  /** What was worked out, as a sentence. */
+  text: string;
+  /** Where it can be worked out again: a path of this app. */
+  link: string;
+}
+
+/** Takes something worked out on the bench into the job. The same key again changes nothing. Problems: `unknown-job`, `handed-over`. */
+export function addNote(id: string, note: BenchNote, who: Person): Promise<Outcome<null>> {
+  return inTransaction(async (tx) => {
+    const row = await jobs.lockJob(tx, id);
+    if (!row) return unknownJob();
+    if ((await jobs.findEdit(tx, note.key))?.jobId === id) return success(null);
+    if (row.state === 'handed-over') return closedJob();
+    const visit = notesOf(row.header);
+    const { key, text, link } = note;
+    const added = { text, link, at: new Date().toISOString(), by: who.name };
+    const bench = [...(visit.bench ?? []), added];
+    const changes = [{ field: 'bench', from: null, to: text }];
+    await jobs.saveEdit(
+      tx,
+      row,
+      { key, by: who.name, changes },
+      { header: { ...row.header, visit: { ...visit, bench } } },
+    );
+    await announce(tx, id);
+    return success(null);
+  });
+}

@@ -1,0 +1,59 @@
+import type { Header, Observation } from '../../core/job';
+import type { Entry } from '../../core/job/record';
+import { failure, success, type Outcome } from '../../core/outcome';
+import { wheelsOf } from '../../core/placard';
+import type { VisitView } from '../../core/visit/view';
+import { inTransaction, type Tx } from '../../data/database';
+import * as jobs from '../../data/jobs';
+import { announce } from '../../data/notifications';
+import { refuseUnless, type Person } from '../people';
+import { closedJob, unknownJob } from './common';
+import { viewIn } from './view';
+
+/**
+ * Adds what was seen. The same key again changes nothing. Problems: `unknown-job`, `handed-over`,
+ * `not-allowed`, `no-such-wheel`, `key-in-use`, `nothing-to-correct`, `already-corrected`.
+ */
+export function record(id: string, entry: Entry, who: Person): Promise<Outcome<VisitView>> {
+  return inTransaction(async (tx) => {
+    const refusal = refuseUnless(who, 'record-readings');
+    if (refusal && entry.observation.kind !== 'lamp') return refusal;
+    const added = await recordIn(tx, id, [entry], who);
+    return added.ok ? viewIn(tx, id) : added;
+  });
+}
+
+/** As `record`, for several at once within a use case. */
+export async function recordIn(tx: Tx, id: string, entries: Entry[], who: Person): Promise<Outcome<null>> {
+  const row = await jobs.lockJob(tx, id);
+  if (!row) return unknownJob();
+  for (const entry of entries) {
+    const there = await jobs.findObservation(tx, entry.key);
+    if (there?.jobId === id) continue;
+    if (there) return failure('key-in-use', 'This reading was recorded on another job. Take it again here.');
+    if (row.state === 'handed-over') return closedJob();
+    const refusal = (await refuseCorrection(tx, id, entry)) ?? refuseWheel(row.header, entry.observation);
+    if (refusal) return refusal;
+    await jobs.addObservation(tx, id, who.name, entry);
+  }
+  await announce(tx, id);
+  return success(null);
+}
+
+async function refuseCorrection(tx: Tx, jobId: string, entry: Entry): Promise<Outcome<never> | undefined> {
+  if (!entry.replaces) return undefined;
+  const old = await jobs.findObservation(tx, entry.replaces);
+  if (old?.jobId !== jobId || old.kind !== entry.observation.kind) {
+    return failure('nothing-to-correct', 'The reading to correct is not on this job. Reload and try again.');
+  }
+  return (await jobs.findCorrectionOf(tx, entry.replaces))
+    ? failure('already-corrected', 'Somebody corrected this reading already. Look at what is there now.')
+    : undefined;
+}
+
+function refuseWheel(job: Header, observation: Observation): Outcome<never> | undefined {
+  if (!('wheel' in observation) || !observation.wheel) return undefined;
+  return observation.wheel === 'SP' && !wheelsOf(job).includes('SP')
+    ? failure('no-such-wheel', 'This car has no spare on its placard. Add the spare to the placard first.')
+    : undefined;
+}

@@ -1,0 +1,89 @@
+import { notesOf } from '../../core/visit/notes';
+import type { Instrument } from '../../core/gauge';
+import type { Job } from '../../core/job';
+import { toJobFile } from '../../core/job/record';
+import { success, type Outcome } from '../../core/outcome';
+import { proofOf, type Proof } from '../../core/proof';
+import type { Sheet } from '../../core/sheet';
+import { nextMove, type Move } from '../../core/visit';
+import type { Assessment } from '../../core/assessment';
+import { judgedJob, type VisitView } from '../../core/visit/view';
+import { inTransaction, type Tx } from '../../data/database';
+import { loadGauges } from '../../data/gauges';
+import * as jobs from '../../data/jobs';
+import { experienceBefore } from '../confirmations';
+import { judgedOnce } from '../judging';
+import { atHand } from '../devices';
+import { receiverOf } from '../vehicles';
+import { unknownJob } from './common';
+
+/** The job as a screen needs it: facts alone. Problem: `unknown-job`. */
+export const viewJob = (id: string): Promise<Outcome<VisitView>> => inTransaction((tx) => viewIn(tx, id));
+
+export async function viewIn(tx: Tx, id: string): Promise<Outcome<VisitView>> {
+  const stored = await jobs.loadJob(tx, id);
+  if (!stored) return unknownJob();
+  const { row, record } = stored;
+  const receiver = await receiverOf(tx, record.header);
+  const experience = (await experienceBefore(tx))(row.openedAt);
+  const job = toJobFile(record);
+  return success({
+    id: row.id,
+    number: row.number,
+    version: row.version,
+    revision: Number(row.revision),
+    state: row.state,
+    job,
+    ...(experience && { experience }),
+    codes: receiver?.codes ?? {},
+    devices: atHand(job, receiver),
+    gauges: speakingFor(job, await loadGauges(tx)),
+  });
+}
+
+/** The gauges in use and those this job was read with, each with the checks that speak for its readings. */
+function speakingFor(job: Job, register: readonly Instrument[]): Instrument[] {
+  const readings = [...job.observations, ...(job.history ?? [])].flatMap((seen) =>
+    seen.kind === 'gauge' ? [seen] : [],
+  );
+  const sinceMs = Math.min(
+    Date.parse(notesOf(job).openedAt ?? '') || Date.now(),
+    ...readings.map(({ at }) => Date.parse(at)),
+  );
+  return register
+    .filter(({ id, retired }) => !retired || readings.some(({ gauge }) => gauge === id))
+    .map((gauge) => {
+      const last = gauge.checks.findLastIndex(({ at }) => Date.parse(at) <= sinceMs);
+      return { ...gauge, checks: gauge.checks.slice(Math.max(0, last)) };
+    });
+}
+
+/** What follows from a job; worked out once for what it rests on. */
+export const assessmentOf = (view: VisitView): Promise<Assessment> =>
+  judgedOnce(nameOf(view), 'assessment', () => factsOf(view));
+
+/** The same with what proves the visit, and the next move: for programs that have no screen of their own. */
+export async function verdictOf(
+  view: VisitView,
+): Promise<{ assessment: Assessment; proof: Proof; move: Move }> {
+  const assessment = await assessmentOf(view);
+  const job = judgedJob(view);
+  const { lead, tool } = view.devices;
+  const context = { assessment, handedOver: view.state === 'handed-over', hasLead: lead, hasTool: tool };
+  return { assessment, proof: proofOf(job), move: nextMove(job, context) };
+}
+
+/** The sheet of a job; likewise. */
+export const sheetOfJob = (view: VisitView): Promise<Sheet> =>
+  judgedOnce(nameOf(view), 'sheet', () => factsOf(view));
+
+const factsOf = (view: VisitView) => Promise.resolve({ job: judgedJob(view), experience: view.experience });
+
+/** All that a verdict rests on. */
+const nameOf = ({ id, revision, gauges, experience }: VisitView): string =>
+  [
+    id,
+    revision,
+    JSON.stringify(gauges.map(({ id: gauge, checks }) => [gauge, checks.at(-1)?.key])),
+    JSON.stringify(experience ?? {}),
+  ].join();

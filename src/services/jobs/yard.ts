@@ -1,0 +1,90 @@
+import type { YardLine } from '../../core/visit/view';
+import { findingsHeld } from '../../core/assessment';
+import { titleOf, toRead } from '../../core/finding';
+import { asJudged } from '../../core/gauge';
+import { allOf, latest } from '../../core/job';
+import { toJobFile } from '../../core/job/record';
+import { nextMove } from '../../core/visit';
+import { plateOf, profileOf } from '../../core/visit/notes';
+import { inTransaction, type Tx } from '../../data/database';
+import { loadGauges } from '../../data/gauges';
+import * as jobs from '../../data/jobs';
+import * as vehicles from '../../data/vehicles';
+import { LRUCache } from 'lru-cache';
+import { experienceBefore } from '../confirmations';
+import { atHand, devicesNow } from '../devices';
+import { judgedOnce } from '../judging';
+
+/** Handed-over cars stay in sight of the Yard this long. */
+const yardHours = 7 * 24;
+
+/** Lines worked out lately, by all they rest on. */
+const lines = new LRUCache<string, YardLine>({ max: 2000 });
+
+const nameOf = ({ id, revision, surroundings, learned }: jobs.YardRow): string =>
+  [id, revision, surroundings, learned, JSON.stringify(devicesNow())].join();
+
+/** Today's vehicles, the newest first: one query, and one brief verdict for each that changed. */
+export async function yard(now = new Date()): Promise<YardLine[]> {
+  const since = new Date(now.getTime() - yardHours * 3_600_000);
+  const { rows, changed } = await inTransaction(async (tx) => {
+    const found = await jobs.loadYard(tx, since);
+    const unknown = found.filter((row) => !lines.has(nameOf(row)));
+    return { rows: found, changed: unknown.length > 0 ? await factsOf(tx, unknown) : [] };
+  });
+  const fresh = new Map(
+    await Promise.all(changed.map(async (facts) => [facts.row.id, await lineOf(facts)] as const)),
+  );
+  return rows.flatMap((row) => fresh.get(row.id) ?? lines.get(nameOf(row)) ?? []);
+}
+
+type Facts = Awaited<ReturnType<typeof factsOf>>[number];
+
+/** What the lines of these jobs are worked out from. */
+async function factsOf(tx: Tx, rows: readonly jobs.YardRow[]) {
+  const stored = new Map(
+    (
+      await jobs.loadJobs(
+        tx,
+        rows.map(({ id }) => id),
+      )
+    ).map((job) => [job.row.id, job]),
+  );
+  const profiles = new Map((await vehicles.listProfiles(tx)).map((profile) => [profile.name, profile]));
+  const register = await loadGauges(tx);
+  const experienceAt = await experienceBefore(tx);
+  return rows.flatMap((row) => {
+    const record = stored.get(row.id)?.record;
+    if (!record) return [];
+    const receiver = profiles.get(profileOf(record.header) ?? '')?.receiver ?? undefined;
+    const job = asJudged(toJobFile(record), register);
+    return [{ row, job, receiver, experience: experienceAt(new Date(row.openedAt)) }];
+  });
+}
+
+async function lineOf({ row, job, receiver, experience }: Facts): Promise<YardLine> {
+  const name = nameOf(row);
+  const assessment = await judgedOnce(name, 'verdict', () => Promise.resolve({ job, experience }));
+  const devices = atHand(job, receiver);
+  const [top] = toRead(findingsHeld(assessment));
+  const line: YardLine = {
+    id: row.id,
+    number: row.number,
+    label: job.vehicle.label ?? 'Unnamed vehicle',
+    plate: plateOf(job),
+    state: row.state,
+    openedAt: new Date(row.openedAt).toISOString(),
+    openedBy: row.openedBy,
+    handedOverAt: row.handedOverAt ? new Date(row.handedOverAt).toISOString() : null,
+    lamp: latest(allOf(job, 'lamp'))?.seen.state ?? 'not-seen',
+    headline: top ? titleOf(top) : '',
+    move: nextMove(job, {
+      assessment,
+      handedOver: row.state === 'handed-over',
+      hasLead: devices.lead,
+      hasTool: devices.tool,
+    }),
+  };
+  lines.set(name, line);
+  return line;
+}

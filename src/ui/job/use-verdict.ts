@@ -1,0 +1,46 @@
+import { useMemo, useState } from 'react';
+import type { Assessment } from '../../core/assessment';
+import { asJudged } from '../../core/gauge';
+import type { Job } from '../../core/job';
+import { proofOf, type Proof } from '../../core/proof';
+import { nextMove, worthwhileCheck, type Move } from '../../core/visit';
+import type { VisitView } from '../../core/visit/view';
+import { useAssessment, type Judged } from './use-assessment';
+
+/** What follows from the facts on this device: one verdict, from which proof and next move are derived. */
+export interface Verdict {
+  /** The facts as they are judged, with what is still on its way to the shop. */
+  job: Job;
+  /** The job the verdict speaks of: that one, or the one before while it is being judged. */
+  judged: Judged;
+  proof: Proof;
+  move: Move;
+  /** A check that is worth its minutes and can be done here. */
+  check: ReturnType<typeof worthwhileCheck>;
+}
+
+/**
+ * `initial` and `first`: the visit as the page came with it, and its assessment. Everything after is judged here, so
+ * that verdict, proof and move cannot disagree, with or without a connection.
+ */
+export function useVerdict(initial: VisitView, first: Assessment, view: VisitView, facts: Job): Verdict {
+  const [start] = useState<Judged>(() => ({ job: asJudged(initial.job, initial.gauges), assessment: first }));
+  const { gauges, devices, state, experience } = view;
+  const job = useMemo(
+    () => (facts === initial.job && gauges === initial.gauges ? start.job : asJudged(facts, gauges)),
+    [facts, gauges, initial, start],
+  );
+  const judged = useAssessment(job, start, experience);
+  const { lead, tool } = devices;
+  const derived = useMemo(() => {
+    const { assessment, job: spokenOf } = judged;
+    const atHand = { assessment, hasLead: lead, hasTool: tool };
+    const handedOver = state === 'handed-over';
+    return {
+      proof: proofOf(spokenOf),
+      move: nextMove(spokenOf, { ...atHand, handedOver }),
+      check: handedOver ? undefined : worthwhileCheck(spokenOf, atHand),
+    };
+  }, [judged, lead, tool, state]);
+  return { job, judged, ...derived };
+}
