@@ -1,4 +1,4 @@
-/** Imports run one way: pages, ui, workers, cli → services → data, devices → core; standins → core. */
+/** Imports run one way: pages, ui, workers, cli → services → data, devices → contract → core; standins → core. */
 const only = (name, from, allowed, comment) => ({
   name,
   severity: 'error',
@@ -21,15 +21,26 @@ module.exports = {
     only(
       'services-orchestrate',
       'services',
-      ['core', 'data', 'devices'],
+      ['core', 'contract', 'data', 'devices'],
       'Use cases stand above data and devices.',
     ),
-    only('ui-is-pure', 'ui', ['core'], 'The interface uses types and pure functions of the core.'),
+    only(
+      'contract-knows-the-core',
+      'contract',
+      ['core'],
+      'What goes over HTTP is made of what the core describes.',
+    ),
+    only(
+      'ui-is-pure',
+      'ui',
+      ['core', 'contract'],
+      'The interface uses types and pure functions of the core.',
+    ),
     only('workers-are-thin', 'workers', ['core'], 'A worker wraps the core.'),
     only(
       'pages-call-services',
       'pages',
-      ['core', 'services', 'ui'],
+      ['core', 'contract', 'services', 'ui'],
       'A page parses, calls one service, answers.',
     ),
     {

@@ -1,5 +1,5 @@
 import { defineMiddleware } from 'astro:middleware';
-import type { Problem } from './core/outcome';
+import type { Problem, ProblemCode } from './core/outcome';
 import { problemResponse, sessionCookie } from './pages/_http';
 import { personOfToken } from './services/people';
 
@@ -11,6 +11,7 @@ const open = new Set([
   '/api/assess',
   '/api/schema/job',
   '/api/schema/assessment',
+  '/api/openapi.json',
 ]);
 /** Changes nothing and reads no cookie, so it may be called from anywhere. */
 const originFree = new Set(['/api/assess']);
@@ -58,7 +59,7 @@ export const onRequest = defineMiddleware(async (context, next) => {
   }
 });
 
-const failed = (code: string, message: string): Problem => ({ code, message });
+const failed = (code: ProblemCode, message: string): Problem => ({ code, message });
 const isSafe = (method: string) => method === 'GET' || method === 'HEAD';
 
 /** A browser names the origin of every change; it must be the host that was asked. */

@@ -4,11 +4,12 @@ import { z } from 'zod';
 import { parseJob } from '../core/job/schema';
 import type { Outcome } from '../core/outcome';
 import { shopSettingsSchema, usualSettings } from '../core/shop';
-import { addGauge, newCheckSchema, newGaugeSchema, recordCheck } from '../services/gauges';
+import { contracts } from '../contract';
+import { addGauge, recordCheck } from '../services/gauges';
 import { importJob } from '../services/jobs';
-import { addPerson, listPeople, roles } from '../services/people';
+import { addPerson, listPeople } from '../services/people';
 import { setShop } from '../services/shop';
-import { profileSchema, saveProfiles } from '../services/vehicles';
+import { saveProfiles } from '../services/vehicles';
 import { root } from './instance';
 import { Trouble } from './say';
 
@@ -16,11 +17,11 @@ import { Trouble } from './say';
 const scenarioNow = Date.parse('2026-01-09T09:30:00Z');
 const timestamp = /\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}\+00:00/g;
 
-const peopleSchema = z.array(z.object({ name: z.string(), role: z.enum(roles), passphrase: z.string() }));
+const peopleSchema = z.array(contracts.addPerson.body);
 const gaugesSchema = z.array(
   z.object({
-    gauge: newGaugeSchema,
-    checks: z.array(z.object({ daysAgo: z.number(), by: z.string(), check: newCheckSchema })),
+    gauge: contracts.addGauge.body,
+    checks: z.array(z.object({ daysAgo: z.number(), by: z.string(), check: contracts.recordCheck.body })),
   }),
 );
 const dayMs = 86_400_000;
@@ -41,7 +42,7 @@ export async function loadDemo(folder: string, now = Date.now()): Promise<void> 
   }
   const manager = (await listPeople()).find(({ role }) => role === 'manager');
   if (!manager) throw new Trouble('demo/people.json names no manager.');
-  must(await saveProfiles(z.array(profileSchema).parse(read('profiles.json')), manager));
+  must(await saveProfiles(contracts.saveProfiles.body.parse(read('profiles.json')), manager));
   must(
     await setShop(
       shopSettingsSchema.parse({ ...usualSettings, ...z.looseObject({}).parse(read('shop.json')) }),

@@ -3,10 +3,79 @@
  * programs, a sentence for people that says what to do.
  */
 export interface Problem {
-  code: string;
+  code: ProblemCode;
   message: string;
   issues?: Issue[];
 }
+
+/** All there are: a program may tell them apart. */
+export const problemCodes = [
+  // Of what was sent.
+  'impossible',
+  'impossible-size',
+  'invalid-input',
+  'invalid-job',
+  'not-a-code',
+  'not-a-figure',
+  'not-a-size',
+  'not-json',
+  'passphrase-short',
+  'too-large',
+  'too-long',
+  'unknown-unit',
+  'warm-not-cold',
+  'check-one-point',
+  // Of who sent it.
+  'foreign-origin',
+  'not-allowed',
+  'not-signed-in',
+  'not-yourself',
+  'too-many-attempts',
+  'too-many-requests',
+  'wrong-name-or-passphrase',
+  // Of what it is about.
+  'not-found',
+  'no-receiver',
+  'no-such-wheel',
+  'nothing-to-correct',
+  'unknown-gauge',
+  'unknown-job',
+  'unknown-part',
+  'unknown-person',
+  'unknown-profile',
+  'unknown-schema',
+  'unknown-write',
+  // Of what others did meanwhile, or must do first.
+  'already-corrected',
+  'handed-over',
+  'key-in-use',
+  'name-taken',
+  'not-proved',
+  'other-car',
+  'read-first',
+  'stale',
+  'supply-voltage-low',
+  'write-under-way',
+  // Of devices, services and the connection.
+  'busy',
+  'car-refused',
+  'car-silent',
+  'car-unclear',
+  'device-refused',
+  'device-silent',
+  'device-unclear',
+  'device-unreachable',
+  'lead-unreachable',
+  'no-lead',
+  'no-practice',
+  'no-tool',
+  'no-weather',
+  'offline',
+  'server-error',
+  'weather-unclear',
+  'weather-unreachable',
+] as const;
+export type ProblemCode = (typeof problemCodes)[number];
 
 /** One fault in a document: where (dotted path) and what. */
 export interface Issue {
@@ -18,7 +87,7 @@ export type Outcome<T> = { ok: true; value: T } | { ok: false; problem: Problem 
 
 export const success = <T>(value: T): Outcome<T> => ({ ok: true, value });
 
-export const failure = <T = never>(code: string, message: string, issues?: Issue[]): Outcome<T> => ({
+export const failure = <T = never>(code: ProblemCode, message: string, issues?: Issue[]): Outcome<T> => ({
   ok: false,
   problem: issues ? { code, message, issues } : { code, message },
 });

@@ -1,6 +1,16 @@
 import type { APIContext, APIRoute } from 'astro';
 import { z } from 'zod';
-import { issuesOf } from '../core/job/schema';
+import type { Job } from '../core/job';
+import { issuesOf, parseJob } from '../core/job/schema';
+import {
+  contracts,
+  routes,
+  statusOf,
+  type AnswerOf,
+  type BodyOf,
+  type Contract,
+  type RouteName,
+} from '../contract';
 import { failure, success, type Outcome, type Problem } from '../core/outcome';
 import type { Person } from '../services/people';
 
@@ -12,49 +22,6 @@ const largestBody = 2 * 2 ** 20;
 /** Of a body that is too large so much is read past; beyond it the connection is cut. */
 const patienceBytes = 32 * 2 ** 20;
 
-/** Which HTTP status a problem has; all others are 400. */
-const statusOf: Record<string, number> = {
-  'not-signed-in': 401,
-  'wrong-name-or-passphrase': 401,
-  'not-allowed': 403,
-  'foreign-origin': 403,
-  'unknown-job': 404,
-  'unknown-write': 404,
-  'unknown-gauge': 404,
-  'unknown-person': 404,
-  'unknown-schema': 404,
-  'not-found': 404,
-  'already-corrected': 409,
-  'handed-over': 409,
-  'key-in-use': 409,
-  'name-taken': 409,
-  'not-proved': 409,
-  'other-car': 409,
-  'read-first': 409,
-  stale: 409,
-  'supply-voltage-low': 409,
-  'write-under-way': 409,
-  'too-large': 413,
-  'too-long': 422,
-  'too-many-attempts': 429,
-  'too-many-requests': 429,
-  busy: 503,
-  'car-refused': 502,
-  'car-silent': 502,
-  'car-unclear': 502,
-  'device-refused': 502,
-  'device-silent': 502,
-  'device-unclear': 502,
-  'device-unreachable': 502,
-  'weather-unreachable': 502,
-  'weather-unclear': 502,
-  'lead-unreachable': 502,
-  'no-lead': 503,
-  'no-practice': 503,
-  'no-tool': 503,
-  'no-weather': 503,
-};
-
 export function json(value: unknown, status = 200, headers: Record<string, string> = {}): Response {
   return new Response(JSON.stringify(value), {
     status,
@@ -64,7 +31,7 @@ export function json(value: unknown, status = 200, headers: Record<string, strin
 
 /** `{ error: { code, message, issues? } }` with the status that goes with the code. */
 export const problemResponse = (problem: Problem): Response =>
-  json({ error: problem }, statusOf[problem.code] ?? 400);
+  json({ error: problem }, statusOf[problem.code]);
 
 export const respond = (outcome: Outcome<unknown>): Response =>
   outcome.ok ? json(outcome.value) : problemResponse(outcome.problem);
@@ -111,6 +78,15 @@ export function parseJson(text: string): Outcome<unknown> {
   }
 }
 
+/** A job file from the body. Problems: `too-large`, and `invalid-job` for what is none, JSON or not. */
+export async function jobFileFrom(request: Request): Promise<Outcome<Job>> {
+  const text = await bodyText(request);
+  if (!text.ok) return text;
+  const document = parseJson(text.value);
+  if (document.ok) return parseJob(document.value);
+  return failure('invalid-job', 'This is not a job file.', [{ path: '', message: 'not JSON' }]);
+}
+
 /** Who asks. The middleware lets nobody through to where this is called without a session. */
 export function personOf(context: APIContext): Person {
   const { person } = context.locals;
@@ -118,54 +94,42 @@ export function personOf(context: APIContext): Person {
   return person;
 }
 
-/** An endpoint that parses a body, calls one service, and answers. */
-export const post =
-  <Body>(
-    schema: z.ZodType<Body>,
-    serve: (body: Body, who: Person, context: APIContext) => Promise<Outcome<unknown>>,
+/** What a use case is asked with: its body, who asks, and what the address names. */
+interface Asked<Name extends RouteName> {
+  body: BodyOf<Name>;
+  who: Person;
+  /** The ID in the address; empty where it has none. */
+  id: string;
+  context: APIContext;
+}
+
+/** An endpoint of a use case: parses what its contract says, calls one service, and answers. */
+export const serve =
+  <Name extends RouteName>(
+    name: Name,
+    work: (asked: Asked<Name>) => Promise<Outcome<AnswerOf<Name>>>,
   ): APIRoute =>
   async (context) => {
-    const body = await readBody(context.request, schema);
-    return body.ok
-      ? respond(await serve(body.value, personOf(context), context))
-      : problemResponse(body.problem);
+    const id = context.params.id ?? '';
+    if (routes[name][1].includes('{id}') && !isUuid(id)) return respond(nothingThere(name));
+    const contract: Contract = contracts[name];
+    const body = contract.body ? await readBody(context.request, contract.body) : success(undefined);
+    if (!body.ok) return problemResponse(body.problem);
+    // The contract's own schema made it.
+    return respond(await work({ body: body.value as BodyOf<Name>, who: personOf(context), id, context }));
   };
 
-const uuid = z.uuid();
+/** What an address names that is no ID of anything. */
+function nothingThere(name: RouteName): Outcome<never> {
+  const { problems } = contracts[name] as Contract;
+  if (problems.includes('unknown-gauge'))
+    return failure(
+      'unknown-gauge',
+      'This gauge is not on the register. Go back to Gauges and pick it there.',
+    );
+  if (problems.includes('unknown-person'))
+    return failure('unknown-person', 'This account does not exist. Reload the page.');
+  return failure('unknown-job', 'There is no such job. Go back to the Yard and pick it there.');
+}
 
-/** A GET that needs nobody's leave beyond being signed in. */
-export const getOf =
-  (serve: (context: APIContext) => Promise<Outcome<unknown>>): APIRoute =>
-  async (context) =>
-    respond(await serve(context));
-
-/** An endpoint below something with an ID, which is checked before anything else. */
-const postBelow =
-  (unknown: () => Outcome<never>) =>
-  <Body>(
-    schema: z.ZodType<Body>,
-    serve: (id: string, body: Body, who: Person) => Promise<Outcome<unknown>>,
-  ): APIRoute =>
-    post(schema, async (body, who, { params }) => {
-      const id = uuid.safeParse(params.id);
-      return id.success ? serve(id.data, body, who) : unknown();
-    });
-
-const noSuchJob = () =>
-  failure('unknown-job', 'There is no such job. Go back to the Yard and pick it there.');
-const noSuchGauge = () =>
-  failure('unknown-gauge', 'This gauge is not on the register. Go back to Gauges and pick it there.');
-
-export const postToJob = postBelow(noSuchJob);
-export const postToGauge = postBelow(noSuchGauge);
-
-export const getOfJob =
-  (serve: (id: string, context: APIContext) => Promise<Response>): APIRoute =>
-  async (context) => {
-    const id = uuid.safeParse(context.params.id);
-    return id.success ? serve(id.data, context) : respond(noSuchJob());
-  };
-
-export const key = z.uuid();
-
-export const isUuid = (text: string): boolean => uuid.safeParse(text).success;
+export const isUuid = (text: string): boolean => z.uuid().safeParse(text).success;

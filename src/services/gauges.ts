@@ -1,6 +1,5 @@
-import { z } from 'zod';
+import type { NewCheck, NewGauge } from '../contract';
 import { calibrationOf, type Check, type Instrument } from '../core/gauge';
-import { checkPointSchema, instrumentKinds } from '../core/gauge/schema';
 import { failure, success, type Outcome } from '../core/outcome';
 import { inTransaction, type Tx } from '../data/database';
 import * as gauges from '../data/gauges';
@@ -10,16 +9,8 @@ import { refuseUnless, type Person } from './people';
 /** The shop's gauges, with their checks. */
 export const register = (): Promise<Instrument[]> => inTransaction(gauges.loadGauges);
 
-export const newGaugeSchema = z.object({
-  /** Made by the client once per form: a repeat is harmless. */
-  key: z.uuid(),
-  name: z.string().trim().min(1).max(80),
-  kind: z.enum(instrumentKinds),
-  resolutionKPa: z.number().min(0.01).max(50),
-});
-
 /** Problems: `not-allowed`, `name-taken`. */
-export function addGauge(asked: z.infer<typeof newGaugeSchema>, who: Person): Promise<Outcome<Instrument[]>> {
+export function addGauge(asked: NewGauge, who: Person): Promise<Outcome<Instrument[]>> {
   return inTransaction(async (tx) => {
     const refusal = refuseUnless(who, 'record-readings');
     if (refusal) return refusal;
@@ -56,20 +47,13 @@ export function setRetired(id: string, retired: boolean, who: Person): Promise<O
   });
 }
 
-export const newCheckSchema = z.object({
-  key: z.uuid(),
-  reference: z.string().trim().min(1).max(120),
-  referencePlusMinusKPa: z.number().min(0).max(50),
-  points: z.array(checkPointSchema).min(3).max(40),
-});
-
 /**
  * Stores a check; the same key again changes nothing. Jobs that are open hear of it, since readings made
  * with the gauge may be doubtful now. Problems: `not-allowed`, `unknown-gauge`, `key-in-use`, `check-one-point`.
  */
 export function recordCheck(
   id: string,
-  asked: z.infer<typeof newCheckSchema>,
+  asked: NewCheck,
   who: Person,
   at = new Date(),
 ): Promise<Outcome<Instrument>> {

@@ -3,13 +3,10 @@ import { v7 as newId } from 'uuid';
 import { failure, success, type Outcome } from '../core/outcome';
 import { metric, type UnitChoice } from '../core/units';
 import type { ShopSettings } from '../core/shop';
-import type { Person } from '../core/visit/person';
+import type { Person, Role } from '../core/visit/person';
 import { inTransaction } from '../data/database';
 import { loadShop } from '../data/shop';
 import * as technicians from '../data/technicians';
-import { roles, type Role } from '../data/technicians';
-
-export { roles };
 import { hashPassphrase, passphraseMatches } from './passphrase';
 
 export type { Person };

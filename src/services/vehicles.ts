@@ -1,7 +1,6 @@
-import { z } from 'zod';
+import type { Profile } from '../contract';
 import type { Job } from '../core/job';
-import { placardSchema, tpmsSchema } from '../core/job/schema';
-import { receiverSchema, type Receiver } from '../core/uds/receiver';
+import type { Receiver } from '../core/uds/receiver';
 import { canonicalVin } from '../core/vin';
 import type { KnownVehicle, ProfileSummary } from '../core/visit/view';
 import { success, type Outcome } from '../core/outcome';
@@ -35,18 +34,6 @@ export function lookUp(by: { vin?: string; plate?: string }): Promise<KnownVehic
     };
   });
 }
-
-/** What a shop knows of a kind of vehicle: its monitoring, its usual placard, and how to talk to it. */
-export const profileSchema = z.object({
-  name: z.string().min(1).max(64),
-  label: z.string().min(1).max(120),
-  fromYear: z.int().nullable().default(null),
-  toYear: z.int().nullable().default(null),
-  tpms: tpmsSchema,
-  placard: placardSchema.default([]),
-  receiver: receiverSchema.nullable().default(null),
-});
-export type Profile = z.infer<typeof profileSchema>;
 
 /** What the vehicle's profile knows of its receiver, so that a lead can talk to it. */
 export async function receiverOf(tx: Tx, job: Pick<Job, 'vehicle'>): Promise<Receiver | undefined> {

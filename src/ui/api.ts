@@ -1,33 +1,54 @@
-import { failure, success, type Outcome, type Problem } from '../core/outcome';
+import type { AnswerOf, BodyOf } from '../contract';
+import { routes, type RouteName } from '../contract/routes';
+import { failure, success, type Outcome } from '../core/outcome';
 
-const offline: Problem = {
-  code: 'offline',
-  message:
-    'No connection to the shop. What you entered is kept here; it goes out when the connection is back.',
-};
+interface Asked<Name extends RouteName> {
+  /** What the address names. */
+  id?: string;
+  query?: Record<string, string>;
+  body?: BodyOf<Name>;
+  /** In place of a body: a document somebody picked. The shop says what is wrong with it. */
+  file?: unknown;
+}
 
-/** One request to the app; every way it can fail is a problem with a sentence. */
-export async function ask<Value>(
-  method: 'GET' | 'POST' | 'PATCH',
-  path: string,
-  body?: unknown,
-): Promise<Outcome<Value>> {
+/**
+ * One request to the app, by the name of its use case. Every way it can fail is a problem with a sentence; what it
+ * answers is held against the contract, so that nothing else gets in.
+ */
+export async function ask<Name extends RouteName>(
+  name: Name,
+  { id = '', query, body, file }: Asked<Name> = {},
+): Promise<Outcome<AnswerOf<Name>>> {
+  const [method, address] = routes[name];
+  const path = address.replace('{id}', encodeURIComponent(id));
+  const sent: unknown = body ?? file;
   let response: Response;
   try {
-    response = await fetch(path, {
+    response = await fetch(query ? `${path}?${new URLSearchParams(query).toString()}` : path, {
       method,
-      ...(body !== undefined && {
+      ...(sent !== undefined && {
         headers: { 'content-type': 'application/json' },
-        body: JSON.stringify(body),
+        body: JSON.stringify(sent),
       }),
     });
   } catch {
-    return { ok: false, problem: offline };
+    return failure(
+      'offline',
+      'No connection to the shop. What you entered is kept here; it goes out when the connection is back.',
+    );
   }
-  const answer: unknown = await response.json().catch(() => undefined);
-  if (response.ok) return success(answer as Value);
-  const problem = (answer as { error?: Problem } | undefined)?.error;
-  return problem
-    ? { ok: false, problem }
-    : failure('server-error', 'The server did not answer as expected. Nothing is lost; try again.');
+  const document: unknown = await response.json().catch(() => undefined);
+  // The schemas come when they are first needed: the page shows without them.
+  const { contracts, problemSchema } = await import('../contract');
+  if (response.ok) {
+    const answer = contracts[name].answer.safeParse(document);
+    if (answer.success) return success(answer.data as AnswerOf<Name>);
+  } else {
+    const problem = problemSchema.safeParse(document);
+    if (problem.success) {
+      const { code, message, issues } = problem.data.error;
+      return failure(code, message, issues);
+    }
+  }
+  return failure('server-error', 'The server did not answer as expected. Nothing is lost; try again.');
 }

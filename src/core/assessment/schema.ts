@@ -7,7 +7,7 @@ import { lampMeanings, tests } from '.';
 
 const position = z.enum(walkingOrder);
 
-const findingSchema = z.looseObject({
+export const findingSchema = z.looseObject({
   code: z.enum(findingCodes),
   wheels: z.array(position),
   probability: z.number().min(0).max(1),

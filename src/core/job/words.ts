@@ -1,7 +1,7 @@
 import { gaugeWarning } from '../gauge/instrument';
 import { figureAsTyped, format, pressure, temperature, type UnitChoice } from '../units';
 import { groupedId } from '../sensor-id';
-import type { Observation, Seen } from '.';
+import type { Observation, Seen, Service } from '.';
 
 export const lampWords: Record<Seen<'lamp'>['state'], string> = {
   off: 'off',
@@ -10,7 +10,7 @@ export const lampWords: Record<Seen<'lamp'>['state'], string> = {
   'flash-while-driving': 'flashes now and then on the road',
 };
 
-export const serviceWords: Record<string, string> = {
+export const serviceWords: Record<Service['kind'], string> = {
   none: 'nothing lately',
   'tires-fitted': 'tires fitted',
   rotation: 'wheels rotated',

@@ -9,9 +9,12 @@ import { holdsScanned } from '../registration';
 import { sameId } from '../sensor-id';
 import { listWheels, type Position } from '../wheel';
 
-/** One thing that must be shown before a car counts as put right. */
+/** What must be shown before a car counts as put right. */
+export const proofItems = ['pressures', 'registration', 'reports', 'codes', 'lamp'] as const;
+
+/** One of them, and how it stands. */
 export interface Check {
-  name: 'pressures' | 'registration' | 'reports' | 'codes' | 'lamp';
+  name: (typeof proofItems)[number];
   /** `open`: not looked at since the last change to the car. */
   state: 'met' | 'unmet' | 'open';
   /** The state in words. */

@@ -41,7 +41,14 @@ export type Move =
   | { kind: 'done' };
 
 /** Tests whose result somebody types in. */
-export type CheckedByHand = Extract<Test, 'display' | 'reception' | 'shift' | 'wheelspeed' | 'baseline'>;
+export const checkedByHand = [
+  'display',
+  'reception',
+  'shift',
+  'wheelspeed',
+  'baseline',
+] as const satisfies readonly Test[];
+export type CheckedByHand = (typeof checkedByHand)[number];
 
 export interface MoveContext {
   assessment: Assessment;

@@ -1,10 +1,13 @@
 import type { UnitChoice } from '../units';
 
+export const roles = ['technician', 'adviser', 'manager'] as const;
+export type Role = (typeof roles)[number];
+
 /** Who works here, as a screen knows them. */
 export interface Person {
   id: string;
   name: string;
-  role: 'technician' | 'adviser' | 'manager';
+  role: Role;
   /** Their own, or the shop's where they chose none. */
   units: UnitChoice;
   ownUnits: boolean;

@@ -9,7 +9,7 @@ export interface WeatherService {
 export interface Weather {
   place: string;
   /** Of the place, m; undefined where the service does not say. */
-  altitudeM: number | undefined;
+  altitudeM?: number | undefined;
   /** From the running hour on, in order. */
   hours: Hour[];
 }

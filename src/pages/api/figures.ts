@@ -1,5 +1,5 @@
 import { success } from '../../core/outcome';
 import { shopFigures } from '../../services/confirmations';
-import { getOf } from '../_http';
+import { serve } from '../_http';
 
-export const GET = getOf(async () => success(await shopFigures()));
+export const GET = serve('figures', async () => success(await shopFigures()));

@@ -1,23 +1,12 @@
-import type { APIRoute } from 'astro';
-import { z } from 'zod';
-import { unitChoiceSchema } from '../../core/units/schema';
+import { success } from '../../core/outcome';
 import { chooseUnits } from '../../services/people';
-import { json, personOf, problemResponse, readBody } from '../_http';
-
-const choice = z.object({
-  /** Null: as the shop. */
-  units: unitChoiceSchema.nullable().optional(),
-  theme: z.enum(['light', 'dark', 'system']).optional(),
-});
+import { serve } from '../_http';
 
 const yearSeconds = 365 * 86_400;
 
-export const PATCH: APIRoute = async (context) => {
-  const body = await readBody(context.request, choice);
-  if (!body.ok) return problemResponse(body.problem);
-  const { units, theme } = body.value;
-  if (units !== undefined) await chooseUnits(personOf(context), units);
-  if (theme === 'system') context.cookies.delete('theme', { path: '/' });
-  else if (theme) context.cookies.set('theme', theme, { path: '/', sameSite: 'strict', maxAge: yearSeconds });
-  return json({ ok: true });
-};
+export const PATCH = serve('me', async ({ body: { units, theme }, who, context: { cookies } }) => {
+  if (units !== undefined) await chooseUnits(who, units);
+  if (theme === 'system') cookies.delete('theme', { path: '/' });
+  else if (theme) cookies.set('theme', theme, { path: '/', sameSite: 'strict', maxAge: yearSeconds });
+  return success({ ok: true as const });
+});

@@ -1,9 +1,6 @@
-import type { APIRoute } from 'astro';
-import { z } from 'zod';
-import { listProfiles, profileSchema, saveProfiles } from '../../services/vehicles';
-import { json, post } from '../_http';
+import { success } from '../../core/outcome';
+import { listProfiles, saveProfiles } from '../../services/vehicles';
+import { serve } from '../_http';
 
-export const GET: APIRoute = async () => json(await listProfiles());
-export const POST = post(z.array(profileSchema).min(1).max(500), (profiles, who) =>
-  saveProfiles(profiles, who),
-);
+export const GET = serve('profiles', async () => success(await listProfiles()));
+export const POST = serve('saveProfiles', ({ body, who }) => saveProfiles(body, who));

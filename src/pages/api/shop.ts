@@ -1,5 +1,4 @@
-import { shopSettingsSchema } from '../../core/shop';
 import { setShop } from '../../services/shop';
-import { post } from '../_http';
+import { serve } from '../_http';
 
-export const POST = post(shopSettingsSchema, (settings, who) => setShop(settings, who));
+export const POST = serve('setShop', ({ body, who }) => setShop(body, who));

@@ -1,11 +1,11 @@
-import type { APIRoute } from 'astro';
+import { success } from '../../core/outcome';
 import { lookUp } from '../../services/vehicles';
-import { json } from '../_http';
+import { serve } from '../_http';
 
 /** `?vin=` or `?plate=`: the vehicle that was here before, or null. */
-export const GET: APIRoute = async ({ url }) => {
+export const GET = serve('vehicle', async ({ context: { url } }) => {
   const vin = url.searchParams.get('vin')?.slice(0, 40);
   const plate = url.searchParams.get('plate')?.slice(0, 40);
   const known = vin || plate ? await lookUp({ ...(vin && { vin }), ...(plate && { plate }) }) : undefined;
-  return json({ vehicle: known ?? null });
-};
+  return success({ vehicle: known ?? null });
+});

@@ -1,4 +1,4 @@
 import { weather } from '../../services/weather';
-import { getOf } from '../_http';
+import { serve } from '../_http';
 
-export const GET = getOf(() => weather());
+export const GET = serve('weather', () => weather());

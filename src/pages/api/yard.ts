@@ -1,5 +1,5 @@
-import type { APIRoute } from 'astro';
+import { success } from '../../core/outcome';
 import { yard } from '../../services/jobs';
-import { json } from '../_http';
+import { serve } from '../_http';
 
-export const GET: APIRoute = async () => json(await yard());
+export const GET = serve('yard', async () => success(await yard()));

@@ -1,15 +1,8 @@
 import { v7 as newId } from 'uuid';
+import type { Booking } from '../../contract';
 import { tireCelsius } from '../../core/gauge';
-import {
-  allOf,
-  type Climate,
-  type Header,
-  type Job,
-  type Placard,
-  type Service,
-  type Tpms,
-} from '../../core/job';
-import { toJobFile, type Entry } from '../../core/job/record';
+import { allOf, type Header, type Job, type Service, type Tpms } from '../../core/job';
+import { toJobFile } from '../../core/job/record';
 import { failure, success, type Outcome } from '../../core/outcome';
 import { canonicalVin } from '../../core/vin';
 import { inTransaction, type Tx } from '../../data/database';
@@ -19,25 +12,6 @@ import { loadShop } from '../../data/shop';
 import * as vehicles from '../../data/vehicles';
 import type { Person } from '../people';
 import { canonicalPlate, yearMs } from './common';
-
-export interface Booking {
-  /** Made by the client once per form: a repeat is harmless. */
-  key: string;
-  vehicle: {
-    label: string;
-    vin?: string;
-    plate?: string;
-    modelYear?: number;
-    odometerKm?: number;
-    profile?: string;
-    tpms?: Tpms;
-  };
-  placard?: Placard;
-  complaint?: string;
-  service?: Service;
-  climate?: Climate;
-  observations?: Entry[];
-}
 
 /** Opens a job for a vehicle, known or new. Problem: `unknown-profile`. */
 export function bookIn(booking: Booking, who: Person): Promise<Outcome<{ id: string; number: number }>> {

@@ -1,4 +1,5 @@
-import type { Climate, Fitted, Header, LoadCase, Placard, Repairs, Service } from '../../core/job';
+import type { HeaderChanges } from '../../contract';
+import type { Header } from '../../core/job';
 import type { Outcome } from '../../core/outcome';
 import { notesOf } from '../../core/visit/notes';
 import type { VisitView } from '../../core/visit/view';
@@ -9,17 +10,6 @@ import * as vehicles from '../../data/vehicles';
 import type { Person } from '../people';
 import { closedJob, stale, unknownJob } from './common';
 import { viewIn } from './view';
-
-export interface HeaderChanges {
-  placard?: Placard;
-  loadCase?: LoadCase;
-  fitted?: Fitted;
-  repairs?: Repairs;
-  service?: Service;
-  climate?: Climate;
-  odometerKm?: number;
-  complaint?: string;
-}
 
 /** Header fields that are changed as they stand. */
 const plainFields = ['placard', 'loadCase', 'fitted', 'repairs', 'service', 'climate'] as const;

@@ -1,12 +1,12 @@
 /** The use cases of a job, each in a file of its own. */
 export { assessmentOf, sheetOfJob, verdictOf, viewIn, viewJob } from './view';
-export { bookIn, type Booking } from './book-in';
+export { bookIn } from './book-in';
 export { confirm } from './confirm';
-export { editJob, type HeaderChanges } from './edit';
+export { editJob } from './edit';
 export { exportJob } from './export';
 export { handOver } from './hand-over';
 export { importJob } from './import';
-export { addNote, type BenchNote } from './note';
+export { addNote } from './note';
 export { record, recordIn } from './record';
 export { yard } from './yard';
 export { canonicalPlate, deriveKey, unknownJob } from './common';

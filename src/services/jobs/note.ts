@@ -1,3 +1,4 @@
+import type { BenchNote } from '../../contract';
 import { success, type Outcome } from '../../core/outcome';
 import { notesOf } from '../../core/visit/notes';
 import { inTransaction } from '../../data/database';
@@ -5,14 +6,6 @@ import * as jobs from '../../data/jobs';
 import { announce } from '../../data/notifications';
 import type { Person } from '../people';
 import { closedJob, unknownJob } from './common';
-
-export interface BenchNote {
-  key: string;
-  /** What was worked out, as a sentence. */
-  text: string;
-  /** Where it can be worked out again: a path of this app. */
-  link: string;
-}
 
 /** Takes something worked out on the bench into the job. The same key again changes nothing. Problems: `unknown-job`, `handed-over`. */
 export function addNote(id: string, note: BenchNote, who: Person): Promise<Outcome<null>> {

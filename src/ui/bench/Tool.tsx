@@ -83,14 +83,14 @@ function TakeAlong({ sentence, link, onClose }: { sentence: string; link: string
   const [taken, setTaken] = useState<YardLine>();
   const [key] = useState(() => newKey());
   useEffect(() => {
-    void ask<YardLine[]>('GET', '/api/yard').then((found) =>
+    void ask('yard').then((found) =>
       found.ok
         ? setLines(found.value.filter(({ state }) => state === 'open'))
         : setProblem(found.problem.message),
     );
   }, []);
   const take = async (line: YardLine) => {
-    const kept = await ask('POST', `/api/jobs/${line.id}/notes`, { key, text: sentence, link });
+    const kept = await ask('note', { id: line.id, body: { key, text: sentence, link } });
     if (kept.ok) setTaken(line);
     setProblem(kept.ok ? undefined : kept.problem.message);
   };

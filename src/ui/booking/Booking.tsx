@@ -1,5 +1,6 @@
 import { useEffect, useId, useRef, useState } from 'react';
 import { v7 as newKey } from 'uuid';
+import type { Service } from '../../core/job';
 import { serviceWords } from '../../core/job/words';
 import { distance, format, parse, temperature, type UnitChoice } from '../../core/units';
 import { vinAdvice } from '../../core/vin';
@@ -14,7 +15,8 @@ import { Choice, Field, Select } from '../kit/Field';
 import { Notice } from '../kit/Notice';
 import styles from './Booking.module.css';
 
-const services = Object.entries(serviceWords).map(([value, label]) => ({ value, label }));
+const serviceKinds = Object.keys(serviceWords) as Service['kind'][];
+const services = serviceKinds.map((value) => ({ value, label: serviceWords[value] }));
 const lookUpMs = 300;
 const blank = {
   plate: '',
@@ -34,7 +36,7 @@ export function Booking({ profiles, units }: { profiles: ProfileSummary[]; units
   const [entries, setEntries] = useState(blank);
   const [lamp, setLamp] = useState<(typeof lampOptions)[number]['value']>();
   const [check, setCheck] = useState<BulbCheckAnswer>('yes');
-  const [service, setService] = useState('none');
+  const [service, setService] = useState<Service['kind']>('none');
   const [known, setKnown] = useState<KnownVehicle>();
   const [kind, setKind] = useState<'direct' | 'indirect'>('direct');
   const [errors, setErrors] = useState<Partial<Record<keyof Entries, string>>>({});
@@ -56,9 +58,8 @@ export function Booking({ profiles, units }: { profiles: ProfileSummary[]; units
   useEffect(() => {
     if (plate.trim().length < 3 && vin.trim().length < 11) return undefined;
     const timer = setTimeout(() => {
-      const query =
-        vin.trim().length >= 11 ? `vin=${encodeURIComponent(vin)}` : `plate=${encodeURIComponent(plate)}`;
-      void ask<{ vehicle: KnownVehicle | null }>('GET', `/api/vehicles?${query}`).then((found) => {
+      const query: Record<string, string> = vin.trim().length >= 11 ? { vin } : { plate };
+      void ask('vehicle', { query }).then((found) => {
         if (!found.ok || !found.value.vehicle) return;
         const vehicle = found.value.vehicle;
         setKnown(vehicle);
@@ -93,7 +94,8 @@ export function Booking({ profiles, units }: { profiles: ProfileSummary[]; units
     keys.current.job ||= newKey();
     keys.current.lamp ||= newKey();
     setBusy(true);
-    const booked = await ask<{ id: string }>('POST', '/api/jobs', {
+    const booked = await ask('bookIn', {
+      body: {
       key: keys.current.job,
       vehicle: {
         label: entries.label.trim(),
@@ -122,6 +124,7 @@ export function Booking({ profiles, units }: { profiles: ProfileSummary[]; units
             },
           ]
         : [],
+      },
     });
     if (booked.ok) return window.location.assign(`/jobs/${booked.value.id}`);
     setBusy(false);
@@ -218,7 +221,7 @@ export function Booking({ profiles, units }: { profiles: ProfileSummary[]; units
           />
         </div>
         <div className={styles.row}>
-          <Select label="Done lately" value={service} onValue={setService} options={services} />
+          <Select label="Done lately" value={service} onValue={(value) => setService(serviceKinds.find((kind) => kind === value) ?? 'none')} options={services} />
           {service !== 'none' && (
             <Field
               label="How many hours ago"

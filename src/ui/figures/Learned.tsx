@@ -22,8 +22,8 @@ export function Learned({ initial, mayChange }: { initial: ShopFigures; mayChang
   const say = async (visit: ConfirmedVisit, parts: Confirmed[]) => {
     setBusy(visit.jobId);
     setProblem(undefined);
-    const stored = await ask('POST', `/api/jobs/${visit.jobId}/confirm`, { key: newKey(), parts });
-    const fresh = stored.ok ? await ask<ShopFigures>('GET', '/api/figures') : stored;
+    const stored = await ask('confirm', { id: visit.jobId, body: { key: newKey(), parts } });
+    const fresh = stored.ok ? await ask('figures') : stored;
     setBusy(undefined);
     if (!fresh.ok) return setProblem(fresh.problem.message);
     setFigures(fresh.value as ShopFigures);

@@ -93,11 +93,14 @@ export function GaugeCheck({ gauge, units }: { gauge: Instrument; units: UnitCho
     const key = draft.key || newKey();
     keep({ ...draft, key });
     setBusy(true);
-    const stored = await ask<Instrument>('POST', `/api/gauges/${gauge.id}/checks`, {
+    const stored = await ask('recordCheck', {
+      id: gauge.id,
+      body: {
       key,
       reference: draft.reference,
       referencePlusMinusKPa: plusMinus.value.base,
       points: draft.points,
+      },
     });
     setBusy(false);
     if (!stored.ok) return setProblem(stored.problem.message);

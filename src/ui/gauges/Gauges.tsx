@@ -48,7 +48,7 @@ export function Gauges({
   const [gauges, setGauges] = useState(initial);
   const [problem, setProblem] = useState<string>();
   const retire = async (id: string, retired: boolean) => {
-    const changed = await ask<Instrument[]>('POST', `/api/gauges/${id}`, { retired });
+    const changed = await ask('retireGauge', { id, body: { retired } });
     if (changed.ok) setGauges(changed.value);
     setProblem(changed.ok ? undefined : changed.problem.message);
   };
@@ -186,7 +186,7 @@ function NewGauge({ units, onAdded }: { units: UnitChoice; onAdded: (gauges: Ins
     if (!read.ok || read.value.base <= 0) return setError('The smallest step it shows, as a figure above 0.');
     key.current ||= newKey();
     const asked = { key: key.current, name, kind, resolutionKPa: read.value.base };
-    const added = await ask<Instrument[]>('POST', '/api/gauges', asked);
+    const added = await ask('addGauge', { body: asked });
     if (!added.ok) return setProblem(added.problem.message);
     key.current = '';
     setName('');

@@ -51,10 +51,9 @@ export function createOutbox(
     try {
       for (let next = unsent(items); next; next = unsent(items)) {
         const { key, observation, replaces } = next;
-        const stored = await ask<VisitView>('POST', `/api/jobs/${jobId}/observations`, {
-          key,
-          observation,
-          replaces,
+        const stored = await ask('record', {
+          id: jobId,
+          body: { key, observation, ...(replaces && { replaces }) },
         });
         if (stored.ok) {
           set(items.filter((item) => item.key !== key));

@@ -1,12 +1,31 @@
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { v7 as newKey } from 'uuid';
 import type { Job, Observation } from '../../core/job';
-import type { Outcome, Problem } from '../../core/outcome';
+import type { BodyOf } from '../../contract';
+import type { Problem } from '../../core/outcome';
 import type { VisitView } from '../../core/visit/view';
 import { ask } from '../api';
 import { createOutbox, type Outbox, type Waiting } from './outbox';
 
 const none: readonly Waiting[] = [];
+
+/** The use cases that answer with the visit as it is then. */
+export type Deed =
+  | 'wake'
+  | 'readCar'
+  | 'editJob'
+  | 'writeIds'
+  | 'readBack'
+  | 'clearCodes'
+  | 'confirm'
+  | 'handOver'
+  | 'practise';
+type WithoutKey<Body> = Body extends { key: string } ? Omit<Body, 'key'> : Body;
+export type Act = <Name extends Deed>(
+  what: string,
+  name: Name,
+  body: WithoutKey<BodyOf<Name>>,
+) => Promise<boolean>;
 
 export interface Visit {
   view: VisitView;
@@ -21,12 +40,7 @@ export interface Visit {
   dismissRefused: (key: string) => void;
   record: (observation: Observation, replaces?: string) => void;
   /** Does one thing through the server; the same thing again after a lost answer is not done twice. */
-  act: (
-    what: string,
-    path: string,
-    body?: Record<string, unknown>,
-    method?: 'POST' | 'PATCH',
-  ) => Promise<boolean>;
+  act: Act;
 }
 
 export function useVisit(initial: VisitView): Visit {
@@ -54,7 +68,7 @@ export function useVisit(initial: VisitView): Visit {
   );
 
   const refresh = useCallback(async () => {
-    const fresh = await ask<VisitView>('GET', `/api/jobs/${id}`);
+    const fresh = await ask('job', { id });
     if (fresh.ok) setView((now) => (isSame(now, fresh.value) ? now : fresh.value));
   }, [id]);
 
@@ -75,17 +89,18 @@ export function useVisit(initial: VisitView): Visit {
     return () => clearInterval(timer);
   }, [busy?.what]); // eslint-disable-line react-hooks/exhaustive-deps -- restarts with the thing, not with its seconds
 
-  const act: Visit['act'] = async (what, path, body = {}, method = 'POST') => {
+  const act: Act = async (what, name, body) => {
     if (busy) return false;
     setBusy({ what, seconds: 0 });
     setProblem(undefined);
-    const thing = `${path} ${JSON.stringify(body)}`;
+    const thing = `${name} ${JSON.stringify(body)}`;
     const key = keys.current.get(thing) ?? newKey();
     keys.current.set(thing, key);
-    const answer: Outcome<VisitView> = await ask<VisitView>(method, path, { key, ...body });
+    const answer = await ask(name, { id, body: { key, ...body } as unknown as BodyOf<typeof name> });
     if (answer.ok || !['offline', 'server-error'].includes(answer.problem.code)) keys.current.delete(thing);
-    if (answer.ok) setView(answer.value);
-    else {
+    if (answer.ok) {
+      if ('job' in answer.value) setView(answer.value);
+    } else {
       setProblem(answer.problem);
       void refresh();
     }

@@ -45,7 +45,7 @@ export function Setup({
   const [theme, setTheme] = useState(shownTheme);
   const [problem, setProblem] = useState<string>();
   const keep = async (next: UnitChoice | null) => {
-    const kept = await ask('PATCH', '/api/me', { units: next });
+    const kept = await ask('me', { body: { units: next } });
     setProblem(kept.ok ? undefined : kept.problem.message);
   };
   const chooseOwn = (next: 'shop' | 'own') => {
@@ -59,7 +59,7 @@ export function Setup({
   };
   const chooseTheme = async (next: Theme) => {
     setTheme(next);
-    const kept = await ask('PATCH', '/api/me', { theme: next });
+    const kept = await ask('me', { body: { theme: next } });
     if (!kept.ok) return setProblem(kept.problem.message);
     if (next === 'system') delete document.documentElement.dataset.theme;
     else document.documentElement.dataset.theme = next;
@@ -145,7 +145,7 @@ function Shop({ stored }: { stored: ShopSettings }) {
     const read = up.trim() === '' ? undefined : parse(height, up, shop.units.height);
     if (read && !read.ok) return setError(read.problem.message);
     const next = { ...shop, altitudeM: read ? read.value.base : null };
-    const kept = await ask<ShopSettings>('POST', '/api/shop', next);
+    const kept = await ask('setShop', { body: next });
     setSaid(
       kept.ok
         ? {
@@ -213,11 +213,11 @@ function People({ me, known }: { me: Person; known: Account[] }) {
   const [role, setRole] = useState<Person['role']>('technician');
   const [problem, setProblem] = useState<Problem>();
   const load = () =>
-    ask<Account[]>('GET', '/api/people').then((found) =>
+    ask('people').then((found) =>
       found.ok ? setPeople(found.value) : setProblem(found.problem),
     );
   const add = async () => {
-    const added = await ask('POST', '/api/people', { name, role, passphrase });
+    const added = await ask('addPerson', { body: { name, role, passphrase } });
     if (!added.ok) return setProblem(added.problem);
     setProblem(undefined);
     setName('');
@@ -225,7 +225,7 @@ function People({ me, known }: { me: Person; known: Account[] }) {
     await load();
   };
   const setActive = async (id: string, active: boolean) => {
-    const changed = await ask('PATCH', `/api/people/${id}`, { active });
+    const changed = await ask('setActive', { id, body: { active } });
     if (!changed.ok) return setProblem(changed.problem);
     await load();
   };
@@ -280,14 +280,14 @@ function Profiles({ known, mayAdd }: { known: ProfileSummary[]; mayAdd: boolean 
   const [problem, setProblem] = useState<string>();
   const take = async (document: unknown) => {
     setProblem(undefined);
-    const saved = await ask('POST', '/api/profiles', document);
+    const saved = await ask('saveProfiles', { file: document });
     if (!saved.ok) {
       const [issue] = saved.problem.issues ?? [];
       return setProblem(
         issue ? `${saved.problem.message} ${issue.path}: ${issue.message}.` : saved.problem.message,
       );
     }
-    const fresh = await ask<ProfileSummary[]>('GET', '/api/profiles');
+    const fresh = await ask('profiles');
     if (fresh.ok) setProfiles(fresh.value);
   };
   return (

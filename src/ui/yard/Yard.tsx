@@ -35,7 +35,7 @@ export function Yard({
 
   useEffect(() => {
     const timer = setInterval(() => {
-      void ask<YardLine[]>('GET', '/api/yard').then((fresh) => {
+      void ask('yard').then((fresh) => {
         if (fresh.ok) setLines(fresh.value);
         setNow(Date.now());
       });
@@ -45,7 +45,7 @@ export function Yard({
 
   const takeIn = async (document: unknown, name: string) => {
     setProblem(undefined);
-    const taken = await ask<{ id: string }>('POST', '/api/jobs/import', document);
+    const taken = await ask('importJob', { file: document });
     if (taken.ok) return window.location.assign(`/jobs/${taken.value.id}`);
     const [issue] = taken.problem.issues ?? [];
     setProblem(`${name}: ${taken.problem.message}${issue ? ` ${issue.path}: ${issue.message}.` : ''}`);

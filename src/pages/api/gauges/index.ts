@@ -1,6 +1,6 @@
 import { success } from '../../../core/outcome';
-import { addGauge, newGaugeSchema, register } from '../../../services/gauges';
-import { getOf, post } from '../../_http';
+import { addGauge, register } from '../../../services/gauges';
+import { serve } from '../../_http';
 
-export const GET = getOf(async () => success(await register()));
-export const POST = post(newGaugeSchema, (gauge, who) => addGauge(gauge, who));
+export const GET = serve('gauges', async () => success(await register()));
+export const POST = serve('addGauge', ({ body, who }) => addGauge(body, who));

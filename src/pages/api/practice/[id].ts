@@ -1,17 +1,11 @@
-import { z } from 'zod';
-import { walkingOrder } from '../../../core/wheel';
+import type { Outcome } from '../../../core/outcome';
+import type { PracticeCar, VisitView } from '../../../core/visit/view';
 import { drive, letNightPass, lookAt, setAir } from '../../../services/practice';
-import { getOfJob, key, postToJob, respond } from '../../_http';
+import { serve } from '../../_http';
 
-export const GET = getOfJob(async (id) => respond(await lookAt(id)));
+export const GET = serve('practiceCar', ({ id }) => lookAt(id));
 
-const asked = z.discriminatedUnion('do', [
-  z.object({ do: z.literal('drive'), key }),
-  z.object({ do: z.literal('night'), celsius: z.number().min(-60).max(60) }),
-  z.object({ do: z.literal('air'), wheel: z.enum(walkingOrder), kPa: z.number().min(0).max(600) }),
-]);
-
-export const POST = postToJob<z.infer<typeof asked>>(asked, async (id, body, who) => {
+export const POST = serve('practise', ({ id, body, who }): Promise<Outcome<PracticeCar | VisitView>> => {
   switch (body.do) {
     case 'drive':
       return drive(id, body.key, who);

@@ -1,4 +1,4 @@
-import { newCheckSchema, recordCheck } from '../../../../services/gauges';
-import { postToGauge } from '../../../_http';
+import { recordCheck } from '../../../../services/gauges';
+import { serve } from '../../../_http';
 
-export const POST = postToGauge(newCheckSchema, (id, check, who) => recordCheck(id, check, who));
+export const POST = serve('recordCheck', ({ id, body, who }) => recordCheck(id, body, who));

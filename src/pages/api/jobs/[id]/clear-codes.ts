@@ -1,5 +1,4 @@
-import { z } from 'zod';
 import { clearCodes } from '../../../../services/car';
-import { key, postToJob } from '../../../_http';
+import { serve } from '../../../_http';
 
-export const POST = postToJob(z.object({ key }), (id, body, who) => clearCodes(id, body.key, who));
+export const POST = serve('clearCodes', ({ id, body, who }) => clearCodes(id, body.key, who));

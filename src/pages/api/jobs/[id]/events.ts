@@ -1,10 +1,13 @@
+import type { APIRoute } from 'astro';
 import { watchJobs } from '../../../../services/watch';
-import { getOfJob } from '../../../_http';
+import { unknownJob } from '../../../../services/jobs';
+import { isUuid, respond } from '../../../_http';
 
 const heartbeatMs = 20_000;
 
 /** Server-sent events: one when the job changed, one at each (re)connection, so that nothing is missed. */
-export const GET = getOfJob(async (id, { request }) => {
+export const GET: APIRoute = ({ params: { id = '' }, request }) => {
+  if (!isUuid(id)) return respond(unknownJob());
   let stop: () => void = () => undefined;
   const stream = new ReadableStream({
     start(controller) {
@@ -26,4 +29,4 @@ export const GET = getOfJob(async (id, { request }) => {
   return new Response(stream, {
     headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' },
   });
-});
+};

@@ -1,10 +1,11 @@
+import type { APIRoute } from 'astro';
 import { plateOf } from '../../../../core/visit/notes';
-import { exportJob } from '../../../../services/jobs';
-import { getOfJob, json, problemResponse } from '../../../_http';
+import { exportJob, unknownJob } from '../../../../services/jobs';
+import { isUuid, json, problemResponse } from '../../../_http';
 
-export const GET = getOfJob(async (id) => {
-  const job = await exportJob(id);
+export const GET: APIRoute = async ({ params: { id = '' } }) => {
+  const job = isUuid(id) ? await exportJob(id) : unknownJob();
   if (!job.ok) return problemResponse(job.problem);
   const name = (plateOf(job.value) || id).replace(/[^A-Za-z0-9-]/g, '-');
   return json(job.value, 200, { 'content-disposition': `attachment; filename="${name}.job.json"` });
-});
+};

@@ -1,40 +1,27 @@
 import type { Finding } from '../../core/assessment';
 import { cautionForWork } from '../../core/cautions';
 import { titleOf, recordOf } from '../../core/finding';
-import type { Job } from '../../core/job';
 import { describe, percent, sureness } from '../../core/job/words';
-import type { UnitChoice } from '../../core/units';
-import type { Position } from '../../core/wheel';
 import { Button } from '../kit/Button';
 import { Dialog } from '../kit/Dialog';
 import { Notice } from '../kit/Notice';
 import styles from './SheetForms.module.css';
-
-interface ActDialogProps {
-  finding: Finding;
-  job: Job;
-  units: UnitChoice;
-  onGauge: (wheel: Position) => void;
-  onScan: (wheel: Position) => void;
-  onLamp: () => void;
-  /** The reference of an indirect system was stored. */
-  onStored: () => void;
-  onHandOver: () => void;
-  /** A leak was mended at this wheel. */
-  onRepaired: (wheel: Position) => void;
-  onLosses: (wheel: Position) => void;
-  onClose: () => void;
-}
+import type { Sheet } from './use-sheet';
 
 /** Work for hands: what to do about a finding, why, and how to show that it is done. */
-export function ActDialog(props: ActDialogProps) {
-  const { finding, job, units } = props;
+export function ActDialog({ sheet, finding }: { sheet: Sheet; finding: Finding }) {
+  const { judged, units, record, repaired, open, close } = sheet;
   const [wheel] = finding.wheels;
+  const { part, action } = recordOf(finding.code);
   const caution = cautionForWork(finding.code);
+  const stored = () => {
+    record({ kind: 'relearn', at: new Date().toISOString(), method: 'reset', outcome: 'done' });
+    close();
+  };
   return (
-    <Dialog title={titleOf(finding)} onClose={props.onClose}>
+    <Dialog title={titleOf(finding)} onClose={close}>
       <p>
-        <b>{recordOf(finding.code).action}</b>
+        <b>{action}</b>
       </p>
       <div>
         <p>
@@ -42,7 +29,7 @@ export function ActDialog(props: ActDialogProps) {
         </p>
         <ul className={styles.checks}>
           {speakingFor(finding).map(({ observation }) => {
-            const seen = job.observations[observation];
+            const seen = judged.job.observations[observation];
             return seen && <li key={observation}>{describe(seen, units)}</li>;
           })}
         </ul>
@@ -50,28 +37,28 @@ export function ActDialog(props: ActDialogProps) {
       {caution && <Notice tone="note">{caution}</Notice>}
       <p>When it is done, take the reading again: the finding goes by itself once it no longer holds.</p>
       <div className={styles.actions}>
-        {finding.code === 'baseline-not-set' && (
-          <Button weight="main" onClick={props.onStored}>
+        {part === 'reference' && (
+          <Button weight="main" onClick={stored}>
             The reference is stored
           </Button>
         )}
-        {wheel && finding.code.startsWith('sensor') && (
-          <Button weight="main" onClick={() => props.onScan(wheel)}>
+        {wheel && part === 'sensor' && (
+          <Button weight="main" onClick={() => open({ dialog: 'scan', wheel })}>
             Wake {wheel} again
           </Button>
         )}
-        {finding.code === 'tire-leaking' &&
+        {part === 'tire' &&
           finding.wheels.map((leaking) => (
-            <Button key={leaking} weight="main" onClick={() => props.onRepaired(leaking)}>
+            <Button key={leaking} weight="main" onClick={() => repaired(leaking)}>
               {leaking} is repaired
             </Button>
           ))}
-        {wheel && finding.code === 'tire-leaking' && (
-          <Button onClick={() => props.onLosses(wheel)}>Show the losses</Button>
+        {wheel && part === 'tire' && (
+          <Button onClick={() => open({ dialog: 'losses', wheel })}>Show the losses</Button>
         )}
-        {wheel && <Button onClick={() => props.onGauge(wheel)}>Gauge {wheel} again</Button>}
-        <Button onClick={props.onLamp}>Look at the lamp</Button>
-        <Button onClick={props.onHandOver}>Leave it as it is</Button>
+        {wheel && <Button onClick={() => open({ dialog: 'gauge', wheel })}>Gauge {wheel} again</Button>}
+        <Button onClick={() => open({ dialog: 'lamp' })}>Look at the lamp</Button>
+        <Button onClick={() => open({ dialog: 'hand-over' })}>Leave it as it is</Button>
       </div>
     </Dialog>
   );

@@ -1,9 +1,8 @@
-import type { Assessment, NextTest } from '../../core/assessment';
 import type { Job } from '../../core/job';
 import { lampWords } from '../../core/job/words';
 import { ledgerOf } from '../../core/ledger';
 import { latchesOf } from '../../core/lamp';
-import { formatDifference, pressure, type UnitChoice } from '../../core/units';
+import { formatDifference, pressure } from '../../core/units';
 import { fittedOn, placardKPa, placardSize } from '../../core/placard';
 import { compareSizes, parseTireSize } from '../../core/tire-size';
 import { axleOf } from '../../core/wheel';
@@ -13,33 +12,20 @@ import { Findings } from './Findings';
 import { fitWords } from './fit-words';
 import { lampFigures } from './lamp-figures';
 import styles from './Follows.module.css';
+import type { Sheet } from './use-sheet';
 
-interface FollowsProps {
-  job: Job;
-  /** The job the assessment speaks of: its evidence points into this one. */
-  judged: Job;
-  assessment: Assessment;
-  units: UnitChoice;
-  /** The job is handed over: nothing is recorded on it any more. */
-  closed: boolean;
-  onLamp: () => void;
-  onWeather: () => void;
-  onTonight: () => void;
-  onLosses: () => void;
-  onTires: () => void;
-  onWhatIf: () => void;
-  /** Checks that are done by hand and written down. */
-  onChecks: () => void;
-  check: NextTest | undefined;
-  /** The finding whose reasons are shown. */
+/** What follows from all that was seen, in plain words, with how sure and why. `shown`: the finding whose reasons are. */
+export function Follows({
+  sheet,
+  shown,
+  onShow,
+}: {
+  sheet: Sheet;
   shown: string | undefined;
   onShow: (key: string | undefined) => void;
-}
-
-/** What follows from all that was seen, in plain words, with how sure and why. */
-export function Follows(props: FollowsProps) {
-  const { job, judged, assessment, units, closed, onLamp, onWeather, onTonight, onLosses, onTires } = props;
-  const { check, onChecks, onWhatIf, shown, onShow } = props;
+}) {
+  const { job, units, closed, check, open } = sheet;
+  const { job: judged, assessment } = sheet.judged;
   const ledger = ledgerOf(job);
   const { lamp } = ledger;
   const figures = lampFigures(job, units);
@@ -54,7 +40,7 @@ export function Follows(props: FollowsProps) {
       </h2>
       <div className={styles.lamp}>
         <span>{lamp ? `Lamp ${lampWords[lamp.seen.state]}` : 'Lamp not looked at'}</span>
-        <Button disabled={closed} onClick={onLamp}>
+        <Button disabled={closed} onClick={() => open({ dialog: 'lamp' })}>
           Lamp
         </Button>
       </div>
@@ -66,14 +52,14 @@ export function Follows(props: FollowsProps) {
               : 'The lamp stays out tonight'
             : 'Tonight is not known yet'}
         </span>
-        <Button onClick={onTonight}>Tonight</Button>
+        <Button onClick={() => open({ dialog: 'tonight' })}>Tonight</Button>
       </div>
       <div className={styles.tools}>
-        <Button disabled={closed} onClick={onWeather}>
+        <Button disabled={closed} onClick={() => open({ dialog: 'weather' })}>
           Weather
         </Button>
-        <Button onClick={onLosses}>Losses</Button>
-        <Button disabled={closed} onClick={onTires}>
+        <Button onClick={() => open({ dialog: 'losses' })}>Losses</Button>
+        <Button disabled={closed} onClick={() => open({ dialog: 'tires' })}>
           Tires
         </Button>
       </div>
@@ -92,10 +78,10 @@ export function Follows(props: FollowsProps) {
         ))}
         <Findings {...{ judged, assessment, check, units, shown, onShow }} />
         <div className={styles.more}>
-          <Button disabled={closed} onClick={onChecks}>
+          <Button disabled={closed} onClick={() => open({ dialog: 'checks' })}>
             Other checks
           </Button>
-          <Button onClick={onWhatIf}>What if</Button>
+          <Button onClick={() => open({ dialog: 'what-if' })}>What if</Button>
         </div>
       </div>
       {bench.length > 0 && (

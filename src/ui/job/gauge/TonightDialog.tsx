@@ -230,10 +230,10 @@ function PracticeNight({
   const nights = nightsOf(hours);
   const pass = async (celsius: number) => {
     setBusy('The night passes…');
-    const morning = await ask<PracticeCar>('POST', `/api/practice/${jobId}`, { do: 'night', celsius });
+    const morning = await ask('practise', { id: jobId, body: { do: 'night', celsius } });
     setBusy(undefined);
-    if (morning.ok) setCar(morning.value);
-    else setProblem(morning.problem.message);
+    if (!morning.ok) setProblem(morning.problem.message);
+    else if ('lamp' in morning.value) setCar(morning.value);
   };
   const lows = nights.map(({ coldest }) => coldest.celsius);
   const [tonight] = lows;

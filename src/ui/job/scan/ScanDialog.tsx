@@ -20,7 +20,8 @@ const triggers: { value: Trigger; label: string }[] = [
 ];
 
 interface ScanDialogProps {
-  column: Column;
+  columns: readonly Column[];
+  wheel: Position;
   busy: string | undefined;
   problem: string | undefined;
   hasTool: boolean;
@@ -28,8 +29,20 @@ interface ScanDialogProps {
   onClose: () => void;
 }
 
+/** The sensor of a wheel, or of the first that has one. */
+export function ScanDialog({ columns, wheel, ...props }: ScanDialogProps) {
+  const withSensor = columns.filter(({ sensor }) => sensor);
+  const column = withSensor.find((candidate) => candidate.wheel === wheel) ?? withSensor[0];
+  if (column) return <Scan column={column} {...props} />;
+  return (
+    <Dialog title="No sensors to wake" onClose={props.onClose}>
+      <p>This car compares wheel speeds; its wheels have no sensors.</p>
+    </Dialog>
+  );
+}
+
 /** One wheel's sensor: wake it again, with another trigger. */
-export function ScanDialog({ column, busy, problem, hasTool, onWake, onClose }: ScanDialogProps) {
+function Scan({ column, busy, problem, hasTool, onWake, onClose }: Omit<ScanDialogProps, 'columns' | 'wheel'> & { column: Column }) {
   const [trigger, setTrigger] = useState<Trigger>('pulsed');
   const { sensor, wheel } = column;
   return (

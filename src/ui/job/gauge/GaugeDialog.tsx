@@ -359,14 +359,14 @@ function PracticeAir({
 }) {
   const [car, setCar] = useState<PracticeCar>();
   useEffect(() => {
-    void ask<PracticeCar>('GET', `/api/practice/${jobId}`).then((seen) => seen.ok && setCar(seen.value));
+    void ask('practiceCar', { id: jobId }).then((seen) => seen.ok && setCar(seen.value));
   }, [jobId]);
   const stands = car?.kPa[wheel];
   const tireC = car?.tireC[wheel];
   const fill = async () => {
     const kPa = Math.round(targetKPa);
-    const filled = await ask<PracticeCar>('POST', `/api/practice/${jobId}`, { do: 'air', wheel, kPa });
-    if (filled.ok) setCar(filled.value);
+    const filled = await ask('practise', { id: jobId, body: { do: 'air', wheel, kPa } });
+    if (filled.ok && 'lamp' in filled.value) setCar(filled.value);
   };
   return (
     <div className={styles.practice}>

@@ -8,7 +8,7 @@ import { Notice } from '../kit/Notice';
 export function PracticeDash({ jobId }: { jobId: string }) {
   const [car, setCar] = useState<PracticeCar>();
   useEffect(() => {
-    void ask<PracticeCar>('GET', `/api/practice/${jobId}`).then((seen) => seen.ok && setCar(seen.value));
+    void ask('practiceCar', { id: jobId }).then((seen) => seen.ok && setCar(seen.value));
   }, [jobId]);
   return (
     <Notice tone="note">

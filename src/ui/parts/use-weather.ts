@@ -13,7 +13,7 @@ export interface Weather {
 export function useWeather(): Outcome<Weather> | undefined {
   const [weather, setWeather] = useState<Outcome<Weather>>();
   useEffect(() => {
-    void ask<Weather>('GET', '/api/weather').then(setWeather);
+    void ask('weather').then(setWeather);
   }, []);
   return weather;
 }

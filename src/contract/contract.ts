@@ -1,0 +1,37 @@
+import { z } from 'zod';
+import type { ProblemCode } from '../core/outcome';
+
+/** What one use case takes and answers. */
+export interface Contract<Body extends z.ZodType = z.ZodType, Answer extends z.ZodType = z.ZodType> {
+  /** One line for the published description. */
+  summary: string;
+  body?: Body;
+  /** Parameters of the address, behind the question mark. */
+  query?: z.ZodObject;
+  answer: Answer;
+  /** What can go wrong beside what any request can meet. */
+  problems: readonly ProblemCode[];
+  /** Needs no session. */
+  open?: true;
+}
+
+/** Made by the client once per thing done: a repeat with the same key changes nothing. */
+export const key = z.uuid();
+
+/** Problems of use cases that share what they work on. */
+export const ofJob = ['unknown-job'] as const;
+export const ofOpenJob = [...ofJob, 'handed-over', 'key-in-use', 'not-allowed'] as const;
+export const ofLead = [
+  'no-receiver',
+  'no-lead',
+  'lead-unreachable',
+  'other-car',
+  'car-silent',
+  'car-refused',
+  'car-unclear',
+  'device-unreachable',
+  'device-refused',
+  'device-silent',
+  'device-unclear',
+] as const;
+export const ofBay = ['no-practice', ...ofLead] as const;

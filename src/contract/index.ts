@@ -1,0 +1,24 @@
+import type { z } from 'zod';
+import type { Contract } from './contract';
+import type { RouteName } from './routes';
+import { shopContracts } from './shop';
+import { visitContracts } from './visit';
+
+/** What goes over HTTP: for every use case where it answers, what it takes, what it answers, and what can go wrong. */
+export { problemSchema, statusOf } from './problem';
+export { routes, type RouteName } from './routes';
+export type { Contract } from './contract';
+export type { NewCheck, NewGauge, Profile } from './shop';
+export type { BenchNote, Booking, HeaderChanges } from './visit';
+
+export const contracts = { ...visitContracts, ...shopContracts } as const satisfies Record<
+  RouteName,
+  Contract
+>;
+export type Contracts = typeof contracts;
+
+/** What is sent to a use case, and what it answers. */
+export type BodyOf<Name extends RouteName> = Contracts[Name] extends { body: infer Body extends z.ZodType }
+  ? z.infer<Body>
+  : undefined;
+export type AnswerOf<Name extends RouteName> = z.infer<Contracts[Name]['answer']>;

@@ -1,0 +1,72 @@
+import { z } from 'zod';
+import { createDocument, type ZodOpenApiPathsObject } from 'zod-openapi';
+import { assessmentSchema } from '../core/assessment/schema';
+import { jobSchema } from '../core/job/schema';
+import type { ProblemCode } from '../core/outcome';
+import { contracts, problemSchema, routes, statusOf, type Contract, type RouteName } from '.';
+
+/** The published description of the API, made from the contracts: OpenAPI 3.1. */
+
+/** What any request can meet. */
+const ofAny: readonly ProblemCode[] = ['server-error'];
+const ofSignedIn: readonly ProblemCode[] = ['not-signed-in'];
+const ofSent: readonly ProblemCode[] = ['invalid-input', 'not-json', 'too-large', 'foreign-origin'];
+
+export function openApi() {
+  const paths: ZodOpenApiPathsObject = {};
+  for (const [name, [method, path]] of Object.entries(routes) as [RouteName, (typeof routes)[RouteName]][]) {
+    const contract: Contract = contracts[name];
+    const problems = [
+      ...ofAny,
+      ...(contract.open ? [] : ofSignedIn),
+      ...(contract.body ? ofSent : []),
+      ...contract.problems,
+    ];
+    paths[path] = {
+      ...paths[path],
+      [method.toLowerCase()]: {
+        operationId: name,
+        summary: contract.summary,
+        ...(contract.open && { security: [] }),
+        requestParams: {
+          ...(path.includes('{id}') && { path: z.object({ id: z.uuid() }) }),
+          ...(contract.query && { query: contract.query }),
+        },
+        ...(contract.body && {
+          requestBody: { required: true, content: { 'application/json': { schema: contract.body } } },
+        }),
+        responses: {
+          '200': { description: 'Done', content: { 'application/json': { schema: contract.answer } } },
+          ...Object.fromEntries(
+            [...byStatus(problems)].map(([status, codes]) => [
+              String(status),
+              { description: codes.join(', '), content: { 'application/json': { schema: problemSchema } } },
+            ]),
+          ),
+        },
+      },
+    };
+  }
+  return createDocument({
+    openapi: '3.1.0',
+    info: {
+      title: 'Hacienda',
+      version: '1.0.0',
+      description:
+        'Jobs of a tire shop: what was seen, what follows, what was written to a car. Whatever changes something carries a key: sent twice, it is done once.',
+    },
+    security: [{ session: [] }],
+    components: {
+      securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: 'hacienda_session' } },
+      schemas: { Job: jobSchema, Assessment: assessmentSchema, Problem: problemSchema },
+    },
+    paths,
+  });
+}
+
+function byStatus(problems: readonly ProblemCode[]): Map<number, ProblemCode[]> {
+  const codes = new Map<number, ProblemCode[]>();
+  for (const code of new Set(problems))
+    codes.set(statusOf[code], [...(codes.get(statusOf[code]) ?? []), code]);
+  return codes;
+}

@@ -1,0 +1,77 @@
+import { z } from 'zod';
+import { problemCodes, type ProblemCode } from '../core/outcome';
+
+/** What an endpoint answers where it cannot do what was asked. */
+export const problemSchema = z.object({
+  error: z.object({
+    code: z.enum(problemCodes),
+    /** One sentence for a person: what happened, and what to do. */
+    message: z.string(),
+    issues: z.array(z.object({ path: z.string(), message: z.string() })).optional(),
+  }),
+});
+
+const badRequest = 400;
+
+/** The HTTP status of each problem. */
+export const statusOf: Record<ProblemCode, number> = {
+  impossible: badRequest,
+  'impossible-size': badRequest,
+  'invalid-input': badRequest,
+  'invalid-job': badRequest,
+  'not-a-code': badRequest,
+  'not-a-figure': badRequest,
+  'not-a-size': badRequest,
+  'not-json': badRequest,
+  'passphrase-short': badRequest,
+  'too-large': 413,
+  'too-long': 422,
+  'unknown-unit': badRequest,
+  'warm-not-cold': badRequest,
+  'check-one-point': badRequest,
+  'foreign-origin': 403,
+  'not-allowed': 403,
+  'not-signed-in': 401,
+  'not-yourself': badRequest,
+  'too-many-attempts': 429,
+  'too-many-requests': 429,
+  'wrong-name-or-passphrase': 401,
+  'not-found': 404,
+  'no-receiver': badRequest,
+  'no-such-wheel': badRequest,
+  'nothing-to-correct': badRequest,
+  'unknown-gauge': 404,
+  'unknown-job': 404,
+  'unknown-part': badRequest,
+  'unknown-person': 404,
+  'unknown-profile': badRequest,
+  'unknown-schema': 404,
+  'unknown-write': 404,
+  'already-corrected': 409,
+  'handed-over': 409,
+  'key-in-use': 409,
+  'name-taken': 409,
+  'not-proved': 409,
+  'other-car': 409,
+  'read-first': 409,
+  stale: 409,
+  'supply-voltage-low': 409,
+  'write-under-way': 409,
+  busy: 503,
+  'car-refused': 502,
+  'car-silent': 502,
+  'car-unclear': 502,
+  'device-refused': 502,
+  'device-silent': 502,
+  'device-unclear': 502,
+  'device-unreachable': 502,
+  'lead-unreachable': 502,
+  'no-lead': 503,
+  'no-practice': 503,
+  'no-tool': 503,
+  'no-weather': 503,
+  offline: 503,
+  'server-error': 500,
+  'weather-unclear': 502,
+  'weather-unreachable': 502,
+};

@@ -1,0 +1,190 @@
+import { z } from 'zod';
+import { confirmedSchema } from '../core/confirmed/schema';
+import { checkPointSchema, instrumentKinds, instrumentSchema } from '../core/gauge/schema';
+import { placardSchema, tpmsSchema } from '../core/job/schema';
+import { shopSettingsSchema } from '../core/shop';
+import { receiverSchema } from '../core/uds/receiver';
+import { unitChoiceSchema } from '../core/units/schema';
+import { roles } from '../core/visit/person';
+import type { KnownVehicle, ProfileSummary, ShopFigures } from '../core/visit/view';
+import { key, type Contract } from './contract';
+import { experienceSchema } from './visit';
+
+/** The shop itself: its gauges, vehicles, people, settings and figures. */
+
+/** What a shop knows of a kind of vehicle: its monitoring, its usual placard, and how to talk to it. */
+export const profileSchema = z.object({
+  name: z.string().min(1).max(64),
+  label: z.string().min(1).max(120),
+  fromYear: z.int().nullable().default(null),
+  toYear: z.int().nullable().default(null),
+  tpms: tpmsSchema,
+  placard: placardSchema.default([]),
+  receiver: receiverSchema.nullable().default(null),
+});
+export type Profile = z.infer<typeof profileSchema>;
+
+const newGaugeSchema = z.object({
+  key,
+  name: z.string().trim().min(1).max(80),
+  kind: z.enum(instrumentKinds),
+  resolutionKPa: z.number().min(0.01).max(50),
+});
+export type NewGauge = z.infer<typeof newGaugeSchema>;
+
+const newCheckSchema = z.object({
+  key,
+  reference: z.string().trim().min(1).max(120),
+  referencePlusMinusKPa: z.number().min(0).max(50),
+  points: z.array(checkPointSchema).min(3).max(40),
+});
+export type NewCheck = z.infer<typeof newCheckSchema>;
+
+const knownVehicleSchema = z.object({
+  id: z.uuid(),
+  vin: z.string().nullable(),
+  plate: z.string().nullable(),
+  label: z.string(),
+  modelYear: z.int().nullable(),
+  profile: z.string().nullable(),
+  visits: z.int(),
+  lastOdometerKm: z.number().nullable(),
+}) satisfies z.ZodType<KnownVehicle>;
+
+const profileSummarySchema = z.object({
+  name: z.string(),
+  label: z.string(),
+  fromYear: z.int().nullable(),
+  toYear: z.int().nullable(),
+  kind: z.enum(['direct', 'indirect', 'none']),
+}) satisfies z.ZodType<ProfileSummary>;
+
+const figuresSchema = z.object({
+  experience: experienceSchema,
+  visits: z.array(
+    z.object({
+      jobId: z.uuid(),
+      number: z.int(),
+      label: z.string(),
+      plate: z.string(),
+      at: z.string(),
+      by: z.string(),
+      parts: z.array(confirmedSchema),
+    }),
+  ),
+}) satisfies z.ZodType<ShopFigures>;
+
+const credentialsSchema = z.object({
+  name: z.string().trim().min(1).max(80),
+  passphrase: z.string().min(1).max(200),
+});
+
+const role = z.enum(roles);
+const register = z.array(instrumentSchema);
+const done = z.object({ ok: z.literal(true) });
+
+export const shopContracts = {
+  health: { summary: 'Whether the server and its database answer', answer: done, problems: [], open: true },
+  jobSchema: {
+    summary: 'The JSON Schema of a job file',
+    answer: z.looseObject({}),
+    problems: ['unknown-schema'],
+    open: true,
+  },
+  assessmentSchema: {
+    summary: 'The JSON Schema of an assessment',
+    answer: z.looseObject({}),
+    problems: ['unknown-schema'],
+    open: true,
+  },
+  vehicle: {
+    summary: 'The vehicle that was here before, or null',
+    query: z.object({ vin: z.string().optional(), plate: z.string().optional() }),
+    answer: z.object({ vehicle: knownVehicleSchema.nullable() }),
+    problems: [],
+  },
+  profiles: { summary: 'The kinds of vehicle on file', answer: z.array(profileSummarySchema), problems: [] },
+  saveProfiles: {
+    summary: 'Adds kinds of vehicle, or brings them up to date by name',
+    body: z.array(profileSchema).min(1).max(500),
+    answer: z.int(),
+    problems: ['not-allowed'],
+  },
+  gauges: { summary: "The shop's gauges with their checks", answer: register, problems: [] },
+  addGauge: {
+    summary: 'Puts a gauge on the register',
+    body: newGaugeSchema,
+    answer: register,
+    problems: ['not-allowed', 'name-taken'],
+  },
+  retireGauge: {
+    summary: 'Takes a gauge out of use or back into it',
+    body: z.object({ retired: z.boolean() }),
+    answer: register,
+    problems: ['not-allowed', 'unknown-gauge', 'name-taken'],
+  },
+  recordCheck: {
+    summary: 'Records a check of a gauge against a reference',
+    body: newCheckSchema,
+    answer: instrumentSchema,
+    problems: ['not-allowed', 'unknown-gauge', 'key-in-use', 'check-one-point'],
+  },
+  weather: {
+    summary: 'The outdoor temperature of the hours to come',
+    answer: z.object({
+      place: z.string(),
+      altitudeM: z.number().optional(),
+      hours: z.array(z.object({ at: z.string(), celsius: z.number() })),
+    }),
+    problems: ['no-weather', 'weather-unreachable', 'weather-unclear'],
+  },
+  figures: { summary: 'What the shop has seen', answer: figuresSchema, problems: [] },
+  setShop: {
+    summary: 'Sets what holds for the whole shop',
+    body: shopSettingsSchema,
+    answer: shopSettingsSchema,
+    problems: ['not-allowed'],
+  },
+  people: {
+    summary: 'Who works here',
+    answer: z.array(
+      z.object({
+        id: z.uuid(),
+        name: z.string(),
+        role,
+        units: unitChoiceSchema,
+        ownUnits: z.boolean(),
+        active: z.boolean(),
+      }),
+    ),
+    problems: ['not-allowed'],
+  },
+  addPerson: {
+    summary: 'Makes an account',
+    body: z.object({ name: z.string().trim().min(1).max(80), role, passphrase: z.string().max(200) }),
+    answer: z.object({ id: z.uuid() }),
+    problems: ['not-allowed', 'name-taken', 'passphrase-short'],
+  },
+  setActive: {
+    summary: 'Lets somebody in, or keeps them out',
+    body: z.object({ active: z.boolean() }),
+    answer: z.null(),
+    problems: ['not-allowed', 'unknown-person', 'not-yourself'],
+  },
+  me: {
+    summary: "One's own units and theme; null units: as the shop",
+    body: z.object({
+      units: unitChoiceSchema.nullable().optional(),
+      theme: z.enum(['light', 'dark', 'system']).optional(),
+    }),
+    answer: done,
+    problems: [],
+  },
+  signIn: {
+    summary: 'Starts a session; its cookie is all there is to it',
+    body: credentialsSchema,
+    answer: z.object({ name: z.string(), role }),
+    problems: ['wrong-name-or-passphrase', 'too-many-attempts'],
+    open: true,
+  },
+} as const satisfies Record<string, Contract>;

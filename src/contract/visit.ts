@@ -1,0 +1,274 @@
+import { z } from 'zod';
+import type { Assessment } from '../core/assessment';
+import { assessmentSchema, findingSchema } from '../core/assessment/schema';
+import { confirmedSchema } from '../core/confirmed/schema';
+import { findingCodes } from '../core/finding';
+import { instrumentSchema } from '../core/gauge/schema';
+import {
+  climateSchema,
+  fittedSchema,
+  jobSchema,
+  loadCaseSchema,
+  observationSchema,
+  placardSchema,
+  repairsSchema,
+  serviceSchema,
+  tpmsSchema,
+} from '../core/job/schema';
+import { proofItems } from '../core/proof';
+import { checkedByHand, type Move } from '../core/visit';
+import type { PracticeCar, VisitView, YardLine } from '../core/visit/view';
+import { walkingOrder } from '../core/wheel';
+import { key, ofBay, ofJob, ofLead, ofOpenJob, type Contract } from './contract';
+
+/** Jobs: from booking in to handing over. */
+
+const wheel = z.enum(walkingOrder);
+const state = z.enum(['open', 'handed-over']);
+export const experienceSchema = z.partialRecord(
+  z.enum(findingCodes),
+  z.object({ had: z.number(), of: z.number(), expected: z.number() }),
+);
+
+/** A visit, as a screen gets it: the facts. */
+export const visitSchema = z.object({
+  id: z.uuid(),
+  number: z.int(),
+  version: z.int(),
+  revision: z.int(),
+  state,
+  job: jobSchema,
+  experience: experienceSchema.optional(),
+  codes: z.record(z.string(), z.object({ about: z.string(), wheel: wheel.optional() })),
+  devices: z.object({ tool: z.boolean(), lead: z.boolean(), practice: z.boolean() }),
+  gauges: z.array(instrumentSchema),
+}) satisfies z.ZodType<VisitView>;
+
+const alone = <Kind extends string>(...kinds: Kind[]) =>
+  z.object({ kind: z.enum(kinds as [Kind, ...Kind[]]) });
+
+const assessment: z.ZodType<Assessment> = assessmentSchema;
+
+/** The one thing to do next. */
+export const moveSchema: z.ZodType<Move> = z.union([
+  alone(
+    'placard',
+    'read-car',
+    'support-supply',
+    'write-ids',
+    'read-back',
+    'clear-codes',
+    'drive',
+    'look-at-lamp',
+    'hand-over',
+    'done',
+  ),
+  z.object({ kind: z.literal('gauge'), wheel, again: z.boolean() }),
+  z.object({ kind: z.literal('fill'), wheel, addKPa: z.number() }),
+  z.object({ kind: z.literal('wake'), wheel, tries: z.int() }),
+  z.object({ kind: z.literal('look'), wheel }),
+  z.object({ kind: z.literal('check'), test: z.enum(checkedByHand), wheel: wheel.optional() }),
+  z.object({ kind: z.literal('act'), finding: findingSchema }),
+]);
+
+const proofSchema = z.object({
+  proved: z.boolean(),
+  checks: z.array(
+    z.object({ name: z.enum(proofItems), state: z.enum(['met', 'unmet', 'open']), text: z.string() }),
+  ),
+});
+
+export const yardLineSchema: z.ZodType<YardLine> = z.object({
+  id: z.uuid(),
+  number: z.int(),
+  label: z.string(),
+  plate: z.string(),
+  state,
+  openedAt: z.string(),
+  openedBy: z.string(),
+  handedOverAt: z.string().nullable(),
+  lamp: z.enum(['off', 'steady', 'flash-then-steady', 'flash-while-driving', 'not-seen']),
+  headline: z.string(),
+  move: moveSchema,
+});
+
+/** The simulated car as a look at it would show. */
+const practiceCarSchema = z.looseObject({
+  lamp: z.enum(['off', 'steady', 'flash-then-steady', 'flash-while-driving']),
+  speedKmh: z.number(),
+  kPa: z.partialRecord(wheel, z.number()),
+  tireC: z.partialRecord(wheel, z.number()),
+  outdoorC: z.number(),
+}) satisfies z.ZodType<PracticeCar>;
+
+const bookingSchema = z.object({
+  key,
+  vehicle: z.object({
+    label: z.string().trim().min(1, 'name the vehicle').max(120),
+    vin: z.string().max(40).optional(),
+    plate: z.string().max(20).optional(),
+    modelYear: z.int().min(1950).max(2100).optional(),
+    odometerKm: z.number().min(0).max(3_000_000).optional(),
+    profile: z.string().max(64).optional(),
+    tpms: tpmsSchema.optional(),
+  }),
+  placard: placardSchema.optional(),
+  complaint: z.string().max(2000).optional(),
+  service: serviceSchema.optional(),
+  climate: climateSchema.optional(),
+  observations: z
+    .array(z.object({ key, observation: observationSchema }))
+    .max(10)
+    .optional(),
+});
+export type Booking = z.infer<typeof bookingSchema>;
+
+const changesSchema = z.strictObject({
+  placard: placardSchema.optional(),
+  loadCase: loadCaseSchema.optional(),
+  fitted: fittedSchema.optional(),
+  repairs: repairsSchema.optional(),
+  service: serviceSchema.optional(),
+  climate: climateSchema.optional(),
+  odometerKm: z.number().min(0).max(3_000_000).optional(),
+  complaint: z.string().max(2000).optional(),
+});
+export type HeaderChanges = z.infer<typeof changesSchema>;
+
+const noteSchema = z.object({
+  key,
+  /** What was worked out, as a sentence. */
+  text: z.string().trim().min(1).max(500),
+  /** Where it can be worked out again: a path of this app, never an address elsewhere. */
+  link: z
+    .string()
+    .max(1000)
+    .regex(/^\/bench(\?|$)/),
+});
+export type BenchNote = z.infer<typeof noteSchema>;
+
+const hexId = z.string().regex(/^[0-9A-Fa-f]{1,16}$/, 'an ID has hexadecimal digits only');
+
+export const visitContracts = {
+  assess: {
+    summary: 'What follows from a job file',
+    body: jobSchema,
+    answer: assessment,
+    problems: ['invalid-job', 'too-large', 'too-long', 'too-many-requests', 'busy'],
+    open: true,
+  },
+  yard: { summary: "Today's vehicles, the newest first", answer: z.array(yardLineSchema), problems: [] },
+  bookIn: {
+    summary: 'Books a car in',
+    body: bookingSchema,
+    answer: z.object({ id: z.uuid(), number: z.int() }),
+    problems: ['unknown-profile'],
+  },
+  importJob: {
+    summary: 'Takes in a job file; the same file again finds the job it made',
+    body: jobSchema,
+    answer: z.object({ id: z.uuid(), already: z.boolean() }),
+    problems: ['invalid-job', 'key-in-use', 'handed-over', 'not-allowed'],
+  },
+  job: { summary: 'The facts of a job', answer: visitSchema, problems: ofJob },
+  editJob: {
+    summary: 'Corrects what was entered about the visit',
+    body: z.object({ key, version: z.int().min(1), changes: changesSchema }),
+    answer: visitSchema,
+    problems: [...ofJob, 'handed-over', 'stale'],
+  },
+  verdict: {
+    summary: 'What follows from a job, what proves it, and the next move',
+    answer: z.object({ assessment, proof: proofSchema, move: moveSchema }),
+    problems: ofJob,
+  },
+  jobFile: { summary: 'The job as an open job file', answer: jobSchema, problems: ofJob },
+  record: {
+    summary: 'Records what was seen',
+    body: z.object({ key, observation: observationSchema, replaces: key.optional() }),
+    answer: visitSchema,
+    problems: [...ofOpenJob, 'no-such-wheel', 'nothing-to-correct', 'already-corrected'],
+  },
+  wake: {
+    summary: 'Wakes a sensor through the activation tool and records what answered',
+    body: z.object({ key, wheel, trigger: z.enum(['pulsed', 'continuous', 'magnet', 'deflation']) }),
+    answer: visitSchema,
+    problems: [
+      ...ofOpenJob,
+      'no-tool',
+      'no-such-wheel',
+      'device-unreachable',
+      'device-silent',
+      'device-refused',
+      'device-unclear',
+    ],
+  },
+  readCar: {
+    summary: 'Reads IDs, codes, live pressures and supply from the car',
+    body: z.object({ key }),
+    answer: visitSchema,
+    problems: [...ofOpenJob, ...ofLead],
+  },
+  writeIds: {
+    summary: 'Sends IDs to the car and reads them back',
+    body: z.object({
+      key,
+      entries: z
+        .array(z.object({ wheel, id: hexId.nullable() }))
+        .min(1)
+        .max(5),
+    }),
+    answer: visitSchema,
+    problems: [...ofOpenJob, ...ofLead, 'read-first', 'supply-voltage-low', 'write-under-way'],
+  },
+  readBack: {
+    summary: 'Reads back what the car holds after a write',
+    body: z.object({ write: key }),
+    answer: visitSchema,
+    problems: [...ofOpenJob, ...ofLead, 'unknown-write', 'write-under-way'],
+  },
+  clearCodes: {
+    summary: 'Clears the codes and reads them back',
+    body: z.object({ key }),
+    answer: visitSchema,
+    problems: [...ofOpenJob, ...ofLead, 'read-first', 'supply-voltage-low', 'write-under-way'],
+  },
+  confirm: {
+    summary: 'Says what the parts of the car turned out to be',
+    body: z.object({ key, parts: z.array(confirmedSchema).max(40) }),
+    answer: visitSchema,
+    problems: [...ofJob, 'not-allowed', 'unknown-part', 'key-in-use'],
+  },
+  handOver: {
+    summary: 'Hands the car over and closes the job',
+    body: z.object({
+      key,
+      version: z.int().min(1),
+      unproved: z.string().trim().min(3).max(500).optional(),
+      parts: z.array(confirmedSchema).max(40).optional(),
+    }),
+    answer: visitSchema,
+    problems: [...ofJob, 'stale', 'not-proved', 'not-allowed', 'unknown-part', 'key-in-use'],
+  },
+  note: {
+    summary: 'Takes something worked out on the bench into the job',
+    body: noteSchema,
+    answer: z.null(),
+    problems: [...ofJob, 'handed-over'],
+  },
+  practiceCar: {
+    summary: 'A look at the simulated car',
+    answer: practiceCarSchema,
+    problems: [...ofJob, ...ofBay],
+  },
+  practise: {
+    summary: 'What hands do to the simulated car: a drive, a night, air',
+    body: z.discriminatedUnion('do', [
+      z.object({ do: z.literal('drive'), key }),
+      z.object({ do: z.literal('night'), celsius: z.number().min(-60).max(60) }),
+      z.object({ do: z.literal('air'), wheel, kPa: z.number().min(0).max(600) }),
+    ]),
+    answer: z.union([visitSchema, practiceCarSchema]),
+    problems: [...ofOpenJob, ...ofBay],
+  },
+} as const satisfies Record<string, Contract>;

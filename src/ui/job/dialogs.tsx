@@ -1,0 +1,201 @@
+import { lazy, type ComponentType, type ReactNode } from 'react';
+import type { Finding } from '../../core/assessment';
+import type { CheckedByHand } from '../../core/visit';
+import type { Position } from '../../core/wheel';
+import { Dialog } from '../kit/Dialog';
+import { LampDialog } from './checks/LampDialog';
+import { GaugeDialog } from './gauge/GaugeDialog';
+import { KeysDialog } from './KeysDialog';
+import { ProveDialog } from './prove/ProveDialog';
+import { ScanDialog } from './scan/ScanDialog';
+import type { Sheet } from './use-sheet';
+
+/**
+ * The dialogs of the job sheet: each a function of the sheet and of what it was opened with. To add one is to add
+ * one here; `open({ dialog: 'name', … })` opens it.
+ */
+
+/** Dialogs are fetched while the first look at the sheet is taken: it shows without them. */
+const loaders: (() => Promise<unknown>)[] = [];
+function later<Props>(load: () => Promise<ComponentType<Props>>) {
+  loaders.push(load);
+  return lazy(() => load().then((found) => ({ default: found })));
+}
+
+/** A lost connection later on must not find a dialog missing. */
+export const fetchDialogs = (): void => loaders.forEach((load) => void load().catch(() => undefined));
+
+const PlacardDialog = later(() => import('./placard/PlacardDialog').then((found) => found.PlacardDialog));
+const TiresDialog = later(() => import('./placard/TiresDialog').then((found) => found.TiresDialog));
+const WeatherDialog = later(() => import('./gauge/WeatherDialog').then((found) => found.WeatherDialog));
+const TonightDialog = later(() => import('./gauge/TonightDialog').then((found) => found.TonightDialog));
+const LossesDialog = later(() => import('./gauge/LossesDialog').then((found) => found.LossesDialog));
+const ActDialog = later(() => import('./follows/ActDialog').then((found) => found.ActDialog));
+const WhatIfDialog = later(() => import('./follows/WhatIfDialog').then((found) => found.WhatIfDialog));
+const LookDialog = later(() => import('./checks/LookDialog').then((found) => found.LookDialog));
+const CheckDialog = later(() => import('./checks/CheckDialog').then((found) => found.CheckDialog));
+const ChecksDialog = later(() => import('./checks/CheckDialog').then((found) => found.ChecksDialog));
+const CodesDialog = later(() => import('./checks/CodesDialog').then((found) => found.CodesDialog));
+const WriteDialog = later(() => import('./write/WriteDialog').then((found) => found.WriteDialog));
+const HandOver = later(() => import('./hand-over/HandOverDialog').then((found) => found.HandOverDialog));
+const TurnedOut = later(() => import('./hand-over/HandOverDialog').then((found) => found.TurnedOutDialog));
+
+interface AtWheel {
+  wheel: Position;
+}
+
+const dialogs = {
+  keys: ({ close }: Sheet) => <KeysDialog onClose={close} />,
+  placard: ({ job, units, busy, problem, edit, close }: Sheet) => (
+    <PlacardDialog
+      {...{ job, units, busy, problem }}
+      onClose={close}
+      onSave={(placard, loadCase) => void edit({ placard, loadCase }).then((done) => done && close())}
+    />
+  ),
+  tires: ({ job, units, busy, problem, edit, close }: Sheet) => (
+    <TiresDialog
+      {...{ job, units, busy, problem }}
+      onSave={(fitted) => void edit({ fitted }).then((done) => done && close())}
+      onClose={close}
+    />
+  ),
+  weather: ({ job, units, busy, problem, edit, close }: Sheet) => (
+    <WeatherDialog
+      climate={job.climate ?? {}}
+      {...{ units, busy, problem }}
+      onClose={close}
+      onSave={(climate) => void edit({ climate }).then((done) => done && close())}
+    />
+  ),
+  tonight: ({ view, job, units, closed, edit, open, close }: Sheet) => (
+    <TonightDialog
+      jobId={view.id}
+      {...{ job, units }}
+      practice={view.devices.practice && !closed}
+      onSchool={(fillPolicy) => void edit({ climate: { ...job.climate, fillPolicy } })}
+      onWeather={() => open({ dialog: 'weather' })}
+      onClose={close}
+    />
+  ),
+  gauge: ({ view, job, columns, units, record, open, close }: Sheet, { wheel: first }: AtWheel) => (
+    <GaugeDialog
+      jobId={view.id}
+      {...{ job, columns, first, units }}
+      gauges={view.gauges.filter(({ retired }) => !retired)}
+      practice={view.devices.practice}
+      onRecord={record}
+      onLosses={(wheel) => open({ dialog: 'losses', wheel })}
+      onClose={close}
+    />
+  ),
+  losses: ({ job, units, closed, repaired, close }: Sheet, { wheel }: Partial<AtWheel>) => (
+    <LossesDialog
+      {...{ job, units }}
+      first={wheel}
+      onRepaired={closed ? undefined : repaired}
+      onClose={close}
+    />
+  ),
+  scan: ({ view, columns, busy, problem, wake, close }: Sheet, { wheel }: AtWheel) => (
+    <ScanDialog
+      {...{ columns, wheel, busy, problem }}
+      hasTool={view.devices.tool}
+      onWake={(at, trigger) => void wake(at, trigger).then((done) => done && close())}
+      onClose={close}
+    />
+  ),
+  lamp: ({ view, record, close }: Sheet) => (
+    <LampDialog jobId={view.id} practice={view.devices.practice} onRecord={record} onClose={close} />
+  ),
+  look: ({ columns, record, close }: Sheet, { wheel }: AtWheel) => (
+    <LookDialog first={wheel} columns={columns} onRecord={record} onClose={close} />
+  ),
+  checks: ({ job, chosen, open, close }: Sheet) => (
+    <ChecksDialog
+      kind={job.vehicle.tpms.kind}
+      onLook={() => open({ dialog: 'look', wheel: chosen ?? 'LF' })}
+      onCheck={(test) => open({ dialog: 'check', test })}
+      onCodes={() => open({ dialog: 'codes' })}
+      onClose={close}
+    />
+  ),
+  check: ({ job, units, record, close }: Sheet, { test }: { test: CheckedByHand }) => (
+    <CheckDialog {...{ test, job, units }} onRecord={record} onClose={close} />
+  ),
+  codes: ({ view, job, record, close }: Sheet) => (
+    <CodesDialog job={job} codes={view.codes} onRecord={record} onClose={close} />
+  ),
+  'what-if': ({ judged, view, units, close }: Sheet) => (
+    <WhatIfDialog {...judged} experience={view.experience} units={units} onClose={close} />
+  ),
+  act: (sheet: Sheet, { finding }: { finding: Finding }) => <ActDialog {...{ sheet, finding }} />,
+  /** `write`: the key of a write that is looked at; none while a new one is prepared. */
+  write: (sheet: Sheet, { write }: { write?: string }) =>
+    sheet.view.devices.lead ? <WriteDialog {...{ sheet, write }} /> : <NoLead close={sheet.close} />,
+  'no-lead': ({ close }: Sheet) => <NoLead close={close} />,
+  prove: ({ view, proof, busy, problem, clearCodes, readCar, drive, open, close }: Sheet) => (
+    <ProveDialog
+      {...{ proof, busy, problem }}
+      hasLead={view.devices.lead}
+      practice={view.devices.practice}
+      onClear={() => void clearCodes()}
+      onRead={() => void readCar()}
+      onDrive={() => void drive()}
+      onLamp={() => open({ dialog: 'lamp' })}
+      onClose={close}
+    />
+  ),
+  'hand-over': ({ view, job, proof, mayConfirm, busy, problem, act, close }: Sheet) => (
+    <HandOver
+      {...{ job, proof, mayConfirm, busy, problem }}
+      experience={view.experience}
+      sheet={`/jobs/${view.id}/sheet`}
+      onHandOver={(unproved, parts) =>
+        void act('Handing over…', 'handOver', {
+          version: view.version,
+          ...(unproved && { unproved }),
+          ...(parts.length > 0 && { parts: [...parts] }),
+        }).then((done) => done && window.location.assign(`/jobs/${view.id}/sheet`))
+      }
+      onClose={close}
+    />
+  ),
+  'turned-out': ({ view, job, busy, problem, act, close }: Sheet) => (
+    <TurnedOut
+      {...{ job, busy, problem }}
+      experience={view.experience}
+      onConfirm={(parts) =>
+        void act('Keeping…', 'confirm', { parts: [...parts] }).then((done) => done && close())
+      }
+      onClose={close}
+    />
+  ),
+};
+
+type Dialogs = typeof dialogs;
+
+/** What can be opened, and with what. */
+export type Open = {
+  [Name in keyof Dialogs]: { dialog: Name } & (Parameters<Dialogs[Name]> extends [Sheet, infer Asked]
+    ? Asked
+    : unknown);
+}[keyof Dialogs];
+
+/** The dialog that is open. */
+export function OpenDialog({ sheet, opened }: { sheet: Sheet; opened: Open }): ReactNode {
+  // Each is shown with what it was opened with: `Open` says so name by name.
+  const show = dialogs[opened.dialog] as (sheet: Sheet, asked: Open) => ReactNode;
+  return show(sheet, opened);
+}
+
+function NoLead({ close }: { close: () => void }) {
+  return (
+    <Dialog title="No lead to this car" onClose={close}>
+      <p>
+        Nothing can be read or written from here: no lead is set up, or the profile of this vehicle does not
+        say how to talk to its receiver. Follow the vehicle maker's own procedure, then record the lamp.
+      </p>
+    </Dialog>
+  );
+}

@@ -1,0 +1,75 @@
+import { writeVerdict } from '../../core/proof';
+import type { Move, Station } from '../../core/visit';
+import { registryWrites, type Sheet } from './use-sheet';
+
+/** After a silent try another trigger: what the next one is. */
+const triggers = ['pulsed', 'continuous', 'magnet'] as const;
+
+/** What taking a move does, and what going to a station does. */
+export function useMoves(sheet: Sheet): { take: (move: Move) => void; visitStation: (station: Station) => void } {
+  const { view, job, columns, chosen, open, wake, readCar, readBack, clearCodes, drive } = sheet;
+
+  function take(move: Move): void {
+    switch (move.kind) {
+      case 'placard':
+      case 'hand-over':
+        return open({ dialog: move.kind });
+      case 'gauge':
+      case 'fill':
+        return open({ dialog: 'gauge', wheel: move.wheel });
+      case 'wake':
+        return void wake(move.wheel, triggers[move.tries] ?? 'magnet');
+      case 'read-car':
+      case 'support-supply':
+        return void readCar();
+      case 'write-ids':
+        return open({ dialog: 'write' });
+      case 'read-back': {
+        const unknown = (job.carWrites ?? []).findLast((write) => writeVerdict(write) === 'unknown');
+        if (unknown?.kind === 'clear-codes') return void readBack(unknown.key);
+        return unknown && open({ dialog: 'write', write: unknown.key });
+      }
+      case 'clear-codes':
+        return void clearCodes();
+      case 'drive':
+        return void (view.devices.practice ? drive() : readCar());
+      case 'look-at-lamp':
+        return open({ dialog: 'lamp' });
+      case 'look':
+        return open({ dialog: 'look', wheel: move.wheel });
+      case 'check':
+        return open({ dialog: 'check', test: move.test });
+      case 'act':
+        return open({ dialog: 'act', finding: move.finding });
+      case 'done':
+        return window.location.assign(`/jobs/${view.id}/sheet`);
+    }
+  }
+
+  function visitStation(station: Station): void {
+    const firstUngauged = columns.find(({ gauge }) => !gauge)?.wheel ?? chosen ?? 'LF';
+    const firstUnheard =
+      columns.find(({ sensor }) => sensor && sensor.kind !== 'heard')?.wheel ?? chosen ?? 'LF';
+    switch (station) {
+      case 'placard':
+      case 'prove':
+      case 'hand-over':
+        return open({ dialog: station });
+      case 'gauge':
+        return open({ dialog: 'gauge', wheel: firstUngauged });
+      case 'scan':
+        return open({ dialog: 'scan', wheel: firstUnheard });
+      case 'car':
+        return view.devices.lead ? void readCar() : open({ dialog: 'no-lead' });
+      case 'follows':
+        return document.getElementById('follows')?.focus();
+      case 'write': {
+        const last = registryWrites(job).at(-1);
+        const unfinished = last && writeVerdict(last) !== 'worked' ? { write: last.key } : {};
+        return open({ dialog: 'write', ...unfinished });
+      }
+    }
+  }
+
+  return { take, visitStation };
+}

@@ -1,0 +1,107 @@
+import { useState } from 'react';
+import type { HeaderChanges } from '../../contract';
+import { findingsHeld, type Assessment, type Finding } from '../../core/assessment';
+import type { CarWrite, Job, Observation, Seen } from '../../core/job';
+import { columnsOf, type Column } from '../../core/ledger/column';
+import type { Proof } from '../../core/proof';
+import type { UnitChoice } from '../../core/units';
+import type { Move } from '../../core/visit';
+import type { Person } from '../../core/visit/person';
+import type { VisitView } from '../../core/visit/view';
+import type { Position } from '../../core/wheel';
+import type { Open } from './dialogs';
+import type { Judged } from './use-assessment';
+import { useVerdict, type Verdict } from './use-verdict';
+import { useVisit, type Act, type Visit } from './use-visit';
+
+export interface SheetProps {
+  initial: VisitView;
+  /** What follows from it, so that the verdict is there with the page. */
+  assessment: Assessment;
+  units: UnitChoice;
+  role: Person['role'];
+}
+
+/** Everything a part of the job sheet, or a dialog on it, may want to know or do. */
+export interface Sheet {
+  visit: Visit;
+  view: VisitView;
+  units: UnitChoice;
+  /** The facts as they are judged, with what is still on its way. */
+  job: Job;
+  /** The job the verdict speaks of. */
+  judged: Judged;
+  held: Finding[];
+  columns: Column[];
+  proof: Proof;
+  move: Move;
+  check: Verdict['check'];
+  closed: boolean;
+  mayConfirm: boolean;
+  /** The wheel that was chosen by its digit. */
+  chosen: Position | undefined;
+  choose: (wheel: Position) => void;
+  /** What is going on, with its seconds once it lasts. */
+  busy: string | undefined;
+  problem: string | undefined;
+  opened: Open | undefined;
+  open: (dialog: Open) => void;
+  close: () => void;
+  act: Act;
+  record: (observation: Observation, replaces?: string) => void;
+  edit: (changes: HeaderChanges) => Promise<boolean>;
+  wake: (wheel: Position, trigger: Seen<'activation'>['trigger']) => Promise<boolean>;
+  readCar: () => Promise<boolean>;
+  clearCodes: () => Promise<boolean>;
+  readBack: (write: string) => Promise<boolean>;
+  drive: () => Promise<boolean>;
+  repaired: (wheel: Position) => void;
+}
+
+/** How long a wait is called by its name alone, s; after that the seconds are counted beside it. */
+const countAfterS = 3;
+
+export function useSheet({ initial, assessment: first, units, role }: SheetProps): Sheet {
+  const visit = useVisit(initial);
+  const { view, facts, act, record } = visit;
+  const verdict = useVerdict(initial, first, view, facts);
+  const { job, judged } = verdict;
+  const [opened, open] = useState<Open>();
+  const [chosen, choose] = useState<Position>();
+  const { busy } = visit;
+  const edit = (changes: HeaderChanges) => act('Keeping…', 'editJob', { version: view.version, changes });
+  return {
+    ...verdict,
+    visit,
+    view,
+    units,
+    held: findingsHeld(judged.assessment),
+    columns: columnsOf(job, judged.assessment),
+    closed: view.state === 'handed-over',
+    mayConfirm: role !== 'adviser',
+    chosen,
+    choose,
+    busy: busy && (busy.seconds >= countAfterS ? `${busy.what} ${busy.seconds} s` : busy.what),
+    problem: visit.problem?.message,
+    opened,
+    open,
+    close: () => {
+      open(undefined);
+      visit.dismissProblem();
+    },
+    act,
+    record,
+    edit,
+    wake: (wheel, trigger) => act(`Waking ${wheel}…`, 'wake', { wheel, trigger }),
+    readCar: () => act('Reading the car…', 'readCar', {}),
+    clearCodes: () => act('Clearing the codes…', 'clearCodes', {}),
+    readBack: (write) => act('Reading back…', 'readBack', { write }),
+    drive: () => act('Driving…', 'practise', { do: 'drive' }),
+    repaired: (wheel) =>
+      void edit({ repairs: [...(job.repairs ?? []), { wheel, at: new Date().toISOString() }] }),
+  };
+}
+
+/** The writes of IDs, the oldest first. */
+export const registryWrites = ({ carWrites = [] }: Job): Extract<CarWrite, { kind: 'registry' }>[] =>
+  carWrites.flatMap((write) => (write.kind === 'registry' ? [write] : []));

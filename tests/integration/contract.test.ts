@@ -1,0 +1,232 @@
+import { Validator } from '@seriousme/openapi-schema-validator';
+import Ajv2020 from 'ajv/dist/2020';
+import addFormats from 'ajv-formats';
+import { v7 as newKey } from 'uuid';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { z } from 'zod';
+import { fullJob } from '../../bench/full-job';
+import { problemSchema, routes, statusOf, type RouteName } from '../../src/contract';
+import type { Job } from '../../src/core/job';
+import type { VisitView, YardLine } from '../../src/core/visit/view';
+import { Client, openShop, type Shop } from '../support/shop';
+
+/** OpenAPI 3.1 as @seriousme/openapi-schema-validator reads it, and JSON Schema 2020-12 as ajv does. */
+const documentSchema = z.looseObject({
+  paths: z.record(
+    z.string(),
+    z.record(
+      z.string(),
+      z.looseObject({ operationId: z.string(), responses: z.record(z.string(), z.unknown()) }),
+    ),
+  ),
+});
+
+let shop: Shop;
+let ines: Client;
+let boss: Client;
+let document: z.infer<typeof documentSchema>;
+const ajv = addFormats(new Ajv2020({ strict: false, allErrors: true }));
+
+beforeAll(async () => {
+  shop = await openShop();
+  ines = await Client.signIn(shop.address);
+  boss = await Client.signIn(shop.address, 'manager');
+  document = documentSchema.parse(await (await fetch(`${shop.address}/api/openapi.json`)).json());
+  ajv.addSchema(document, 'api');
+});
+afterAll(() => shop?.close());
+
+const pointer = (text: string) => encodeURIComponent(text.replaceAll('~', '~0').replaceAll('/', '~1'));
+
+/** Asks by the name of a use case and holds the answer against what is published for its status. */
+async function asked(
+  name: RouteName,
+  { id = '', body, query = '', as = ines }: { id?: string; body?: unknown; query?: string; as?: Client } = {},
+): Promise<{ status: number; answer: unknown }> {
+  const [method, path] = routes[name];
+  const address = path.replace('{id}', id) + query;
+  const response =
+    body === undefined && method === 'GET' ? await as.fetch(address) : await as.send(method, address, body);
+  const answer: unknown = await response.json();
+  const at = `api#/paths/${pointer(path)}/${method.toLowerCase()}/responses/${response.status}/content/application~1json/schema`;
+  const published = document.paths[path]?.[method.toLowerCase()]?.responses[String(response.status)];
+  expect(
+    published,
+    `${name} answers ${response.status}: ${JSON.stringify(answer).slice(0, 300)}`,
+  ).toBeDefined();
+  const valid = ajv.validate({ $ref: at }, answer);
+  expect(valid ? [] : ajv.errors?.slice(0, 3), `${name} ${response.status}`).toEqual([]);
+  return { status: response.status, answer };
+}
+
+const jobOf = async (plate: string) =>
+  (await ines.get<YardLine[]>('/api/yard')).find((line) => line.plate === plate)?.id ?? '';
+
+describe('the published description of the API', () => {
+  it('is OpenAPI 3.1, and names every use case once', async () => {
+    const checked = await new Validator().validate(structuredClone(document));
+    expect(checked.errors).toBeUndefined();
+    expect(checked.valid).toBe(true);
+    const names = Object.values(document.paths).flatMap((methods) =>
+      Object.values(methods).map(({ operationId }) => operationId),
+    );
+    expect(names.sort()).toEqual(Object.keys(routes).sort());
+  });
+
+  it('is what the endpoints answer, one after the other through a visit', async () => {
+    const id = await jobOf('KUR 417');
+    const visit = async () => (await asked('job', { id })).answer as VisitView;
+    const read = { kind: 'gauge', at: new Date().toISOString(), wheel: 'LF', kPa: 231, tire: 'cold' };
+    for (const [name, status, more] of [
+      ['health', 200, {}],
+      ['jobSchema', 200, {}],
+      ['assessmentSchema', 200, {}],
+      ['yard', 200, {}],
+      ['weather', 200, {}],
+      ['figures', 200, {}],
+      ['profiles', 200, {}],
+      ['gauges', 200, {}],
+      ['vehicle', 200, { query: '?plate=KUR417' }],
+      ['vehicle', 200, {}],
+      ['people', 200, { as: boss }],
+      ['people', 403, {}],
+      ['practiceCar', 200, { id }],
+      ['record', 200, { id, body: { key: newKey(), observation: read } }],
+      ['wake', 200, { id, body: { key: newKey(), wheel: 'LF', trigger: 'pulsed' } }],
+      ['readCar', 200, { id, body: { key: newKey() } }],
+      ['verdict', 200, { id }],
+      ['note', 200, { id, body: { key: newKey(), text: 'a note', link: '/bench' } }],
+      ['practise', 200, { id, body: { do: 'air', wheel: 'LF', kPa: 230 } }],
+      ['practise', 200, { id, body: { do: 'night', celsius: 3 } }],
+      ['practise', 200, { id, body: { do: 'drive', key: newKey() } }],
+      ['clearCodes', 200, { id, body: { key: newKey() } }],
+      ['jobFile', 200, { id }],
+      ['me', 200, { body: { theme: 'system' } }],
+      ['addGauge', 200, { body: { key: newKey(), name: 'Contract', kind: 'dial', resolutionKPa: 5 } }],
+      ['confirm', 200, { id, body: { key: newKey(), parts: [{ part: 'receiver', was: 'in-order' }] } }],
+    ] as const)
+      expect((await asked(name, more)).status, name).toBe(status);
+    const entries = ['LF', 'RF', 'RR', 'LR'].map((wheel) => ({ wheel, id: null }));
+    expect((await asked('writeIds', { id, body: { key: newKey(), entries } })).status).toBe(200);
+    const { version } = await visit();
+    expect(
+      (await asked('editJob', { id, body: { key: newKey(), version, changes: { complaint: 'a lamp' } } }))
+        .status,
+    ).toBe(200);
+    expect((await asked('editJob', { id, body: { key: newKey(), version, changes: {} } })).status).toBe(409);
+    expect((await asked('handOver', { id, body: { key: newKey(), version: version + 1 } })).status).toBe(409);
+    const unproved = { key: newKey(), version: version + 1, unproved: 'a test' };
+    expect((await asked('handOver', { id, body: unproved })).status).toBe(200);
+    expect((await asked('record', { id, body: { key: newKey(), observation: read } })).status).toBe(409);
+    expect((await asked('bookIn', { body: { key: newKey(), vehicle: { label: 'Brisa' } } })).status).toBe(
+      200,
+    );
+  });
+
+  it('is what they answer to what is not there, not allowed, and not right', async () => {
+    const none = newKey();
+    for (const name of Object.keys(routes) as RouteName[]) {
+      const [method, path] = routes[name];
+      if (path.includes('{id}')) {
+        const { status, answer } = await asked(name, {
+          id: 'nothing',
+          ...(method !== 'GET' && { body: {} }),
+        });
+        expect(status, name).toBe(404);
+        expect(problemSchema.parse(answer).error.code, name).toMatch(/^unknown-(job|gauge|person)$/);
+      }
+      if (method !== 'GET' && name !== 'assess' && name !== 'importJob' && name !== 'signIn') {
+        const { status } = await asked(name, { id: none, body: { nothing: 'right' } });
+        // A body of which everything is optional is right, and does nothing.
+        expect(name === 'me' ? [200] : [400], name).toContain(status);
+      }
+    }
+    const stranger = await fetch(`${shop.address}/api/yard`);
+    expect(stranger.status).toBe(401);
+    expect(problemSchema.parse(await stranger.json()).error.code).toBe('not-signed-in');
+  });
+
+  it('gives every problem a status that says whose fault it is', () => {
+    for (const [code, status] of Object.entries(statusOf)) {
+      expect(status, code).toBeGreaterThanOrEqual(400);
+      if (/^(no-|car-|device-|lead-|weather-)/.test(code) && !['no-receiver', 'no-such-wheel'].includes(code))
+        expect(status, code).toBeGreaterThanOrEqual(502);
+    }
+  });
+});
+
+describe('a job file of another program', () => {
+  it('is taken in whatever its keys are, once, under keys of ours', async () => {
+    const job = fullJob(true);
+    const theirs: Job = {
+      ...job,
+      observations: job.observations.map((seen, at) => ({ ...seen, key: `r${at}` })),
+      carWrites: [
+        {
+          kind: 'registry',
+          key: 'w1',
+          askedAt: job.observations.at(-1)?.at ?? '',
+          asked: [],
+          before: [],
+        },
+      ],
+      visit: { key: 'their visit 7', complaint: 'a lamp' },
+    };
+    const first = await ines.post<{ id: string; already: boolean }>('/api/jobs/import', theirs);
+    const again = await ines.post<{ id: string; already: boolean }>('/api/jobs/import', theirs);
+    expect([first.already, again.already, again.id]).toEqual([false, true, first.id]);
+    const { job: stored } = await ines.get<VisitView>(`/api/jobs/${first.id}`);
+    expect(stored.observations).toHaveLength(job.observations.length);
+    for (const { key } of stored.observations) expect(z.uuid().safeParse(key).success).toBe(true);
+    expect(z.uuid().safeParse(stored.carWrites?.[0]?.key).success).toBe(true);
+    expect(stored.visit).toMatchObject({ complaint: 'a lamp' });
+  });
+
+  it('that is too long to be a visit is refused with where and why', async () => {
+    const job = fullJob(false);
+    const [seen] = job.observations;
+    const response = await ines.send('POST', '/api/assess', {
+      ...job,
+      observations: Array.from({ length: 501 }, () => seen),
+    });
+    expect(response.status).toBe(400);
+    expect(problemSchema.parse(await response.json()).error.issues?.[0]?.path).toBe('observations');
+  });
+});
+
+describe('the open door', () => {
+  it('answers others while it judges a job where every scan heard a crowd', async () => {
+    const wheels = ['LF', 'RF', 'RR', 'LR', 'SP'] as const;
+    const job = fullJob(true);
+    const crowd = wheels.map((wheel, at) => ({
+      kind: 'activation' as const,
+      at: `2026-03-03T11:0${at}:00Z`,
+      wheel,
+      trigger: 'pulsed' as const,
+      replies: Array.from({ length: 16 }, (_, n) => ({
+        id: `4B07C2${(n + at) % 16}${n % 10}`,
+        kPa: 220 + n,
+        rssiDbm: -50 - (n % 3),
+      })),
+    }));
+    const sets = Array.from({ length: 6 }, (_, set) => ({ ids: wheels.map((_, n) => `51A0${set}00${n}`) }));
+    const hard = { ...job, observations: [...job.observations, ...crowd], otherSets: sets };
+    const started = performance.now();
+    let judged = 0;
+    const judging = Promise.all(
+      Array.from({ length: 4 }, async () => {
+        expect((await ines.send('POST', '/api/assess', hard)).status).toBe(200);
+        judged = performance.now() - started;
+      }),
+    );
+    const waits: number[] = [];
+    while (judged === 0) {
+      const from = performance.now();
+      await ines.fetch('/api/health');
+      waits.push(performance.now() - from);
+    }
+    await judging;
+    // Four judgements one after the other; a health check in between waits for none of them.
+    expect(Math.max(...waits.slice(1))).toBeLessThan(judged);
+  });
+});
