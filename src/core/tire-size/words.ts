@@ -1,4 +1,4 @@
-import type { Fit, FitVerdict } from '../../core/tire-size';
+import type { Fit, FitVerdict } from '.';
 
 const verdicts: Record<FitVerdict, string> = {
   same: 'The size the placard names.',

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { jobWith, gauge } from '../../../tests/support/car';
-import { assess } from '../../core/diagnosis';
-import { metric } from '../../core/units';
-import { stationOf, stations, type Move } from '../../core/visit';
-import { moveWords, stationNames } from './moves';
+import { assess } from '../diagnosis';
+import { metric } from '../units';
+import { stationOf, stations, type Move } from '.';
+import { moveWords, stationNames } from './words';
 
 const [finding] = assess(jobWith([gauge(1, 'RF', 160)])).findings;
 if (!finding) throw new Error('a tire at 160 kPa is low');

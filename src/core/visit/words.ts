@@ -1,7 +1,7 @@
-import { titleOf } from '../../core/finding';
-import { formatDifference, pressure, type UnitChoice } from '../../core/units';
-import type { CheckedByHand, Move, Station } from '../../core/visit';
-import { positionName } from '../../core/wheel';
+import { titleOf } from '../finding';
+import { formatDifference, pressure, type UnitChoice } from '../units';
+import type { CheckedByHand, Move, Station } from '.';
+import { positionName } from '../wheel';
 
 export const stationNames: Record<Station, string> = {
   placard: 'Placard',

@@ -1,7 +1,7 @@
 import { celsiusAtPressure, litAt, type WheelForecast } from '../../core/lamp';
 import { atTemperature } from '../../core/pressure';
 import { format, formatDifference, height, pressure, temperature, type UnitChoice } from '../../core/units';
-import { PressureChart } from '../job/PressureChart';
+import { PressureChart } from '../parts/PressureChart';
 import { Field } from '../kit/Field';
 import { readField } from './read';
 import { Tool } from './Tool';

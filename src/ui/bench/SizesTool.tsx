@@ -7,7 +7,7 @@ import {
   type TireSize,
 } from '../../core/tire-size';
 import { format, pressure, type UnitChoice } from '../../core/units';
-import { fitWords } from '../job/fit-words';
+import { fitWords } from '../../core/tire-size/words';
 import { Field } from '../kit/Field';
 import styles from './Bench.module.css';
 import { readField } from './read';

@@ -7,9 +7,9 @@ import { vinAdvice } from '../../core/vin';
 import { celsiusAt, hoursFrom, nightsOf, type Hour } from '../../core/weather';
 import type { KnownVehicle, ProfileSummary } from '../../core/visit/view';
 import { ask } from '../api';
-import { BulbCheck, type BulbCheckAnswer } from '../job/BulbCheck';
-import { lampOptions } from '../job/LampDialog';
-import { useWeather } from '../job/use-weather';
+import { BulbCheck, type BulbCheckAnswer } from '../parts/BulbCheck';
+import { lampOptions } from '../job/checks/LampDialog';
+import { useWeather } from '../parts/use-weather';
 import { Button } from '../kit/Button';
 import { Choice, Field, Select } from '../kit/Field';
 import { Notice } from '../kit/Notice';
@@ -96,34 +96,34 @@ export function Booking({ profiles, units }: { profiles: ProfileSummary[]; units
     setBusy(true);
     const booked = await ask('bookIn', {
       body: {
-      key: keys.current.job,
-      vehicle: {
-        label: entries.label.trim(),
-        ...(entries.vin.trim() && { vin: entries.vin }),
-        ...(entries.plate.trim() && { plate: entries.plate.trim() }),
-        ...(year !== undefined && { modelYear: year }),
-        ...(odometer?.ok && { odometerKm: odometer.value.base }),
-        ...(entries.profile ? { profile: entries.profile } : !known && { tpms: { kind } }),
-      },
-      ...(entries.complaint.trim() && { complaint: entries.complaint.trim() }),
-      service: { kind: service, ...(service !== 'none' && hours !== undefined && { hoursAgo: hours }) },
-      climate: {
-        ...(entries.nowC === '' && outdoors),
-        ...(nowC?.ok && { nowC: nowC.value.base }),
-      },
-      observations: lamp
-        ? [
-            {
-              key: keys.current.lamp,
-              observation: {
-                kind: 'lamp',
-                at: new Date().toISOString(),
-                state: lamp,
-                bulbCheck: check === 'yes',
+        key: keys.current.job,
+        vehicle: {
+          label: entries.label.trim(),
+          ...(entries.vin.trim() && { vin: entries.vin }),
+          ...(entries.plate.trim() && { plate: entries.plate.trim() }),
+          ...(year !== undefined && { modelYear: year }),
+          ...(odometer?.ok && { odometerKm: odometer.value.base }),
+          ...(entries.profile ? { profile: entries.profile } : !known && { tpms: { kind } }),
+        },
+        ...(entries.complaint.trim() && { complaint: entries.complaint.trim() }),
+        service: { kind: service, ...(service !== 'none' && hours !== undefined && { hoursAgo: hours }) },
+        climate: {
+          ...(entries.nowC === '' && outdoors),
+          ...(nowC?.ok && { nowC: nowC.value.base }),
+        },
+        observations: lamp
+          ? [
+              {
+                key: keys.current.lamp,
+                observation: {
+                  kind: 'lamp',
+                  at: new Date().toISOString(),
+                  state: lamp,
+                  bulbCheck: check === 'yes',
+                },
               },
-            },
-          ]
-        : [],
+            ]
+          : [],
       },
     });
     if (booked.ok) return window.location.assign(`/jobs/${booked.value.id}`);
@@ -221,7 +221,12 @@ export function Booking({ profiles, units }: { profiles: ProfileSummary[]; units
           />
         </div>
         <div className={styles.row}>
-          <Select label="Done lately" value={service} onValue={(value) => setService(serviceKinds.find((kind) => kind === value) ?? 'none')} options={services} />
+          <Select
+            label="Done lately"
+            value={service}
+            onValue={(value) => setService(serviceKinds.find((kind) => kind === value) ?? 'none')}
+            options={services}
+          />
           {service !== 'none' && (
             <Field
               label="How many hours ago"

@@ -96,10 +96,10 @@ export function GaugeCheck({ gauge, units }: { gauge: Instrument; units: UnitCho
     const stored = await ask('recordCheck', {
       id: gauge.id,
       body: {
-      key,
-      reference: draft.reference,
-      referencePlusMinusKPa: plusMinus.value.base,
-      points: draft.points,
+        key,
+        reference: draft.reference,
+        referencePlusMinusKPa: plusMinus.value.base,
+        points: draft.points,
       },
     });
     setBusy(false);

@@ -1,5 +1,6 @@
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { gauge } from '../../../tests/support/car';
+import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
+import { gauge, jobWith } from '../../../tests/support/car';
+import type { VisitView } from '../../core/visit/view';
 import { createOutbox, type Waiting } from './outbox';
 
 /** A browser's storage and a connection that can be cut, as far as the outbox sees them. */
@@ -11,11 +12,25 @@ class Storage {
 }
 type Answer = 'stored' | 'offline' | { status: number; error: { code: string; message: string } };
 
+const visit: VisitView = {
+  id: '0190a000-0000-7000-8000-000000000001',
+  number: 1,
+  version: 1,
+  revision: 2,
+  state: 'open',
+  job: jobWith([]),
+  codes: {},
+  devices: { tool: false, lead: false, practice: false },
+  gauges: [],
+};
+
 let sent: { key: string }[];
 let answers: Answer[];
 const item = (key: string): Waiting => ({ key, observation: gauge(1, 'LF', 230) });
 const settle = () => vi.advanceTimersByTimeAsync(10);
 
+// Answers are held against the contract, which is fetched when first needed.
+beforeAll(() => import('../../contract'));
 beforeEach(() => {
   vi.useFakeTimers();
   sent = [];
@@ -27,7 +42,7 @@ beforeEach(() => {
     sent.push(JSON.parse(init.body) as { key: string });
     return Promise.resolve(
       answer === 'stored'
-        ? Response.json({ stored: true })
+        ? Response.json(visit)
         : Response.json({ error: answer.error }, { status: answer.status }),
     );
   });
@@ -123,10 +138,20 @@ describe('who listens', () => {
     expect(heard).toHaveBeenCalledTimes(2);
   });
 
+  it('takes an answer that is no visit for a stumble, and sends it again', async () => {
+    vi.stubGlobal('fetch', () => Promise.resolve(Response.json({ stored: true })));
+    const stored = vi.fn();
+    const outbox = createOutbox('job', stored);
+    outbox.add(item('one'));
+    await settle();
+    expect(stored).not.toHaveBeenCalled();
+    expect(outbox.items()).toMatchObject([{ key: 'one' }]);
+  });
+
   it('gets the view that came back', async () => {
     const stored = vi.fn();
     createOutbox('job', stored).add(item('one'));
     await settle();
-    expect(stored).toHaveBeenCalledWith({ stored: true });
+    expect(stored).toHaveBeenCalledWith(visit);
   });
 });

@@ -56,8 +56,9 @@ export function createOutbox(
           body: { key, observation, ...(replaces && { replaces }) },
         });
         if (stored.ok) {
-          set(items.filter((item) => item.key !== key));
+          // First it is in the visit, then no longer on its way: at no time is it neither.
           onStored(stored.value);
+          set(items.filter((item) => item.key !== key));
         } else if (mayPass(stored.problem)) {
           onWaiting(stored.problem);
           timer = setTimeout(() => void flush(), retryMs);

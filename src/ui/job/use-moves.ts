@@ -6,7 +6,10 @@ import { registryWrites, type Sheet } from './use-sheet';
 const triggers = ['pulsed', 'continuous', 'magnet'] as const;
 
 /** What taking a move does, and what going to a station does. */
-export function useMoves(sheet: Sheet): { take: (move: Move) => void; visitStation: (station: Station) => void } {
+export function useMoves(sheet: Sheet): {
+  take: (move: Move) => void;
+  visitStation: (station: Station) => void;
+} {
   const { view, job, columns, chosen, open, wake, readCar, readBack, clearCodes, drive } = sheet;
 
   function take(move: Move): void {

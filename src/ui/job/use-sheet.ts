@@ -70,6 +70,10 @@ export function useSheet({ initial, assessment: first, units, role }: SheetProps
   const [chosen, choose] = useState<Position>();
   const { busy } = visit;
   const edit = (changes: HeaderChanges) => act('Keeping…', 'editJob', { version: view.version, changes });
+  const close = () => {
+    open(undefined);
+    visit.dismissProblem();
+  };
   return {
     ...verdict,
     visit,
@@ -85,10 +89,7 @@ export function useSheet({ initial, assessment: first, units, role }: SheetProps
     problem: visit.problem?.message,
     opened,
     open,
-    close: () => {
-      open(undefined);
-      visit.dismissProblem();
-    },
+    close,
     act,
     record,
     edit,
@@ -98,7 +99,9 @@ export function useSheet({ initial, assessment: first, units, role }: SheetProps
     readBack: (write) => act('Reading back…', 'readBack', { write }),
     drive: () => act('Driving…', 'practise', { do: 'drive' }),
     repaired: (wheel) =>
-      void edit({ repairs: [...(job.repairs ?? []), { wheel, at: new Date().toISOString() }] }),
+      void edit({ repairs: [...(job.repairs ?? []), { wheel, at: new Date().toISOString() }] }).then(
+        (done) => done && close(),
+      ),
   };
 }
 

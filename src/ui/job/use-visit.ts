@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
+import { flushSync } from 'react-dom';
 import { v7 as newKey } from 'uuid';
 import type { Job, Observation } from '../../core/job';
 import type { BodyOf } from '../../contract';
@@ -57,7 +58,8 @@ export function useVisit(initial: VisitView): Visit {
     if (found.code === 'not-signed-in') setProblem(found);
   }, []);
   const onStored = useCallback((fresh: VisitView) => {
-    setView(fresh);
+    // At once: what was on its way is taken off the list right after.
+    flushSync(() => setView((now) => newer(now, fresh)));
     setProblem((now) => (now?.code === 'not-signed-in' ? undefined : now));
   }, []);
   const outbox = useOutbox(id, onStored, setSignedOutProblem);
@@ -69,7 +71,7 @@ export function useVisit(initial: VisitView): Visit {
 
   const refresh = useCallback(async () => {
     const fresh = await ask('job', { id });
-    if (fresh.ok) setView((now) => (isSame(now, fresh.value) ? now : fresh.value));
+    if (fresh.ok) setView((now) => newer(now, fresh.value));
   }, [id]);
 
   useEffect(() => {
@@ -96,10 +98,13 @@ export function useVisit(initial: VisitView): Visit {
     const thing = `${name} ${JSON.stringify(body)}`;
     const key = keys.current.get(thing) ?? newKey();
     keys.current.set(thing, key);
-    const answer = await ask(name, { id, body: { key, ...body } as unknown as BodyOf<typeof name> });
+    // With its key it is the body again that it was taken from.
+    const keyed: unknown = { key, ...(body as object) };
+    const answer = await ask(name, { id, body: keyed as BodyOf<typeof name> });
     if (answer.ok || !['offline', 'server-error'].includes(answer.problem.code)) keys.current.delete(thing);
     if (answer.ok) {
-      if ('job' in answer.value) setView(answer.value);
+      const { value } = answer;
+      if ('job' in value) setView((now) => newer(now, value));
     } else {
       setProblem(answer.problem);
       void refresh();
@@ -140,9 +145,11 @@ function useOutbox(
   return outbox;
 }
 
-/** Nothing was recorded meanwhile, and no gauge was checked: what is shown stays as it is. */
-const isSame = (now: VisitView, fresh: VisitView): boolean =>
-  now.revision === fresh.revision && JSON.stringify(now.gauges) === JSON.stringify(fresh.gauges);
+/** Answers overtake one another: an older one changes nothing, nor does one that says the same again. */
+function newer(now: VisitView, fresh: VisitView): VisitView {
+  if (fresh.revision !== now.revision) return fresh.revision > now.revision ? fresh : now;
+  return JSON.stringify(now.gauges) === JSON.stringify(fresh.gauges) ? now : fresh;
+}
 
 function withWaiting(job: Job, waiting: readonly Waiting[]): Job {
   const coming = waiting.filter(

@@ -213,9 +213,7 @@ function People({ me, known }: { me: Person; known: Account[] }) {
   const [role, setRole] = useState<Person['role']>('technician');
   const [problem, setProblem] = useState<Problem>();
   const load = () =>
-    ask('people').then((found) =>
-      found.ok ? setPeople(found.value) : setProblem(found.problem),
-    );
+    ask('people').then((found) => (found.ok ? setPeople(found.value) : setProblem(found.problem)));
   const add = async () => {
     const added = await ask('addPerson', { body: { name, role, passphrase } });
     if (!added.ok) return setProblem(added.problem);

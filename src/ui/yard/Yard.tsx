@@ -4,7 +4,7 @@ import { lampWords } from '../../core/job/words';
 import type { UnitChoice } from '../../core/units';
 import type { YardLine } from '../../core/visit/view';
 import { ask } from '../api';
-import { moveWords } from '../job/moves';
+import { moveWords } from '../../core/visit/words';
 import buttonStyles from '../kit/Button.module.css';
 import { FilePick } from '../kit/FilePick';
 import { Notice } from '../kit/Notice';

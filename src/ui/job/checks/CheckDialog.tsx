@@ -1,16 +1,16 @@
 import { useState, type ReactNode } from 'react';
-import type { Job, Observation } from '../../core/job';
-import { ledgerOf } from '../../core/ledger';
-import { monitoredWheels } from '../../core/placard';
-import { groupedId } from '../../core/sensor-id';
-import { parse, pressure, type UnitChoice } from '../../core/units';
-import type { CheckedByHand } from '../../core/visit';
-import { positionName, roadWheels, type Position } from '../../core/wheel';
-import { Button } from '../kit/Button';
-import { Dialog } from '../kit/Dialog';
-import { Choice, Field } from '../kit/Field';
-import { checkWords } from './moves';
-import styles from './SheetForms.module.css';
+import type { Job, Observation } from '../../../core/job';
+import { ledgerOf } from '../../../core/ledger';
+import { monitoredWheels } from '../../../core/placard';
+import { groupedId } from '../../../core/sensor-id';
+import { parse, pressure, type UnitChoice } from '../../../core/units';
+import type { CheckedByHand } from '../../../core/visit';
+import { positionName, roadWheels, type Position } from '../../../core/wheel';
+import { Button } from '../../kit/Button';
+import { Dialog } from '../../kit/Dialog';
+import { Choice, Field } from '../../kit/Field';
+import { checkWords } from '../../../core/visit/words';
+import styles from '../../kit/Forms.module.css';
 
 interface CheckDialogProps {
   test: CheckedByHand;

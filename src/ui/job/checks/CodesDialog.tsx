@@ -1,12 +1,12 @@
 import { useState } from 'react';
-import type { Job, Observation } from '../../core/job';
-import { ledgerOf } from '../../core/ledger';
-import { readTroubleCode } from '../../core/trouble-code';
-import { aboutWords, meaningOf, type CodeTable } from '../../core/trouble-code/meaning';
-import { Button } from '../kit/Button';
-import { Dialog } from '../kit/Dialog';
-import { Choice, Field } from '../kit/Field';
-import styles from './SheetForms.module.css';
+import type { Job, Observation } from '../../../core/job';
+import { ledgerOf } from '../../../core/ledger';
+import { readTroubleCode } from '../../../core/trouble-code';
+import { aboutWords, meaningOf, type CodeTable } from '../../../core/trouble-code/meaning';
+import { Button } from '../../kit/Button';
+import { Dialog } from '../../kit/Dialog';
+import { Choice, Field } from '../../kit/Field';
+import styles from '../../kit/Forms.module.css';
 
 interface CodesDialogProps {
   job: Job;

@@ -1,12 +1,12 @@
 import { useState } from 'react';
-import type { Observation, Seen } from '../../core/job';
-import { lampWords } from '../../core/job/words';
-import { Button } from '../kit/Button';
-import { Dialog } from '../kit/Dialog';
-import { Choice } from '../kit/Field';
-import { BulbCheck, type BulbCheckAnswer } from './BulbCheck';
+import type { Observation, Seen } from '../../../core/job';
+import { lampWords } from '../../../core/job/words';
+import { Button } from '../../kit/Button';
+import { Dialog } from '../../kit/Dialog';
+import { Choice } from '../../kit/Field';
+import { BulbCheck, type BulbCheckAnswer } from '../../parts/BulbCheck';
 import { PracticeDash } from './Practice';
-import styles from './SheetForms.module.css';
+import styles from '../../kit/Forms.module.css';
 
 type LampState = Seen<'lamp'>['state'];
 export const lampOptions = (Object.keys(lampWords) as LampState[]).map((value) => ({

@@ -1,12 +1,12 @@
 import { useState } from 'react';
-import type { Observation, Seen } from '../../core/job';
-import { signWords } from '../../core/job/words';
-import type { Column } from '../../core/ledger/column';
-import { positionName, type Position } from '../../core/wheel';
-import { Button } from '../kit/Button';
-import { Dialog } from '../kit/Dialog';
-import { Choice, Picks } from '../kit/Field';
-import styles from './SheetForms.module.css';
+import type { Observation, Seen } from '../../../core/job';
+import { signWords } from '../../../core/job/words';
+import type { Column } from '../../../core/ledger/column';
+import { positionName, type Position } from '../../../core/wheel';
+import { Button } from '../../kit/Button';
+import { Dialog } from '../../kit/Dialog';
+import { Choice, Picks } from '../../kit/Field';
+import styles from '../../kit/Forms.module.css';
 
 type Sign = Seen<'visual'>['sign'];
 type Stem = Extract<Sign, 'stem-metal' | 'stem-rubber'>;

@@ -1,8 +1,8 @@
 import { useEffect, useState } from 'react';
-import { lampWords } from '../../core/job/words';
-import type { PracticeCar } from '../../core/visit/view';
-import { ask } from '../api';
-import { Notice } from '../kit/Notice';
+import { lampWords } from '../../../core/job/words';
+import type { PracticeCar } from '../../../core/visit/view';
+import { ask } from '../../api';
+import { Notice } from '../../kit/Notice';
 
 /** The simulated car's dash: what somebody in the seat would see. */
 export function PracticeDash({ jobId }: { jobId: string }) {

@@ -1,12 +1,12 @@
-import type { Finding } from '../../core/assessment';
-import { cautionForWork } from '../../core/cautions';
-import { titleOf, recordOf } from '../../core/finding';
-import { describe, percent, sureness } from '../../core/job/words';
-import { Button } from '../kit/Button';
-import { Dialog } from '../kit/Dialog';
-import { Notice } from '../kit/Notice';
-import styles from './SheetForms.module.css';
-import type { Sheet } from './use-sheet';
+import type { Finding } from '../../../core/assessment';
+import { cautionForWork } from '../../../core/cautions';
+import { titleOf, recordOf } from '../../../core/finding';
+import { describe, percent, sureness } from '../../../core/job/words';
+import { Button } from '../../kit/Button';
+import { Dialog } from '../../kit/Dialog';
+import { Notice } from '../../kit/Notice';
+import styles from '../../kit/Forms.module.css';
+import type { Sheet } from '../use-sheet';
 
 /** Work for hands: what to do about a finding, why, and how to show that it is done. */
 export function ActDialog({ sheet, finding }: { sheet: Sheet; finding: Finding }) {

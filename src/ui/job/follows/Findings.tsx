@@ -1,11 +1,11 @@
 import { ChevronDown, ChevronRight, ThumbsDown, ThumbsUp } from 'lucide-react';
-import { findingsHeld, holds, type Assessment, type Finding, type NextTest } from '../../core/assessment';
-import { couldChange, notKnown, reasonFor, testWords } from '../../core/diagnosis/explanation/reasons';
-import { blamesNothing, titleOf, toRead, recordOf } from '../../core/finding';
-import type { Job } from '../../core/job';
-import { describe, percent, sureness } from '../../core/job/words';
-import type { UnitChoice } from '../../core/units';
-import { listWheels } from '../../core/wheel';
+import { findingsHeld, holds, type Assessment, type Finding, type NextTest } from '../../../core/assessment';
+import { couldChange, notKnown, reasonFor, testWords } from '../../../core/diagnosis/explanation/reasons';
+import { blamesNothing, titleOf, toRead, recordOf } from '../../../core/finding';
+import type { Job } from '../../../core/job';
+import { describe, percent, sureness } from '../../../core/job/words';
+import type { UnitChoice } from '../../../core/units';
+import { listWheels } from '../../../core/wheel';
 import styles from './Findings.module.css';
 
 /** A finding as it is pointed at: by what it says, not by its place in a list that moves. */

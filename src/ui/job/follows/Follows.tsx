@@ -1,18 +1,18 @@
-import type { Job } from '../../core/job';
-import { lampWords } from '../../core/job/words';
-import { ledgerOf } from '../../core/ledger';
-import { latchesOf } from '../../core/lamp';
-import { formatDifference, pressure } from '../../core/units';
-import { fittedOn, placardKPa, placardSize } from '../../core/placard';
-import { compareSizes, parseTireSize } from '../../core/tire-size';
-import { axleOf } from '../../core/wheel';
-import { notesOf } from '../../core/visit/notes';
-import { Button } from '../kit/Button';
+import type { Job } from '../../../core/job';
+import { lampWords } from '../../../core/job/words';
+import { ledgerOf } from '../../../core/ledger';
+import { latchesOf } from '../../../core/lamp';
+import { formatDifference, pressure } from '../../../core/units';
+import { fittedOn, placardKPa, placardSize } from '../../../core/placard';
+import { compareSizes, parseTireSize } from '../../../core/tire-size';
+import { axleOf } from '../../../core/wheel';
+import { notesOf } from '../../../core/visit/notes';
+import { Button } from '../../kit/Button';
 import { Findings } from './Findings';
-import { fitWords } from './fit-words';
-import { lampFigures } from './lamp-figures';
+import { fitWords } from '../../../core/tire-size/words';
+import { lampFigures } from '../gauge/lamp-figures';
 import styles from './Follows.module.css';
-import type { Sheet } from './use-sheet';
+import type { Sheet } from '../use-sheet';
 
 /** What follows from all that was seen, in plain words, with how sure and why. `shown`: the finding whose reasons are. */
 export function Follows({

@@ -1,21 +1,21 @@
 import { ArrowDown, ArrowRight, ArrowUp } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import type { Assessment } from '../../core/assessment';
-import type { Experience } from '../../core/diagnosis';
-import { titleOf } from '../../core/finding';
-import type { Job, Observation } from '../../core/job';
-import { describe, percent } from '../../core/job/words';
-import { ledgerOf } from '../../core/ledger';
-import { monitoredWheels, placardKPa, wheelsOf } from '../../core/placard';
-import { parse, pressure, type UnitChoice } from '../../core/units';
-import type { Position } from '../../core/wheel';
-import { Button } from '../kit/Button';
-import { Dialog } from '../kit/Dialog';
-import { Choice, Field, Select } from '../kit/Field';
+import type { Assessment } from '../../../core/assessment';
+import type { Experience } from '../../../core/diagnosis';
+import { titleOf } from '../../../core/finding';
+import type { Job, Observation } from '../../../core/job';
+import { describe, percent } from '../../../core/job/words';
+import { ledgerOf } from '../../../core/ledger';
+import { monitoredWheels, placardKPa, wheelsOf } from '../../../core/placard';
+import { parse, pressure, type UnitChoice } from '../../../core/units';
+import type { Position } from '../../../core/wheel';
+import { Button } from '../../kit/Button';
+import { Dialog } from '../../kit/Dialog';
+import { Choice, Field, Select } from '../../kit/Field';
 import { keyOf } from './Findings';
-import { useAssessment } from './use-assessment';
+import { useAssessment } from '../use-assessment';
 import styles from './WhatIf.module.css';
-import forms from './SheetForms.module.css';
+import forms from '../../kit/Forms.module.css';
 
 interface WhatIfDialogProps {
   job: Job;

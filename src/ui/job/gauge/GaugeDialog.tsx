@@ -1,11 +1,11 @@
 import { useEffect, useState } from 'react';
-import type { Job, Observation, Seen } from '../../core/job';
-import { fillingCaution } from '../../core/cautions';
-import { aimFor } from '../../core/filling';
-import { corrected, refuseHotCold, standingOf, standingWords, type Instrument } from '../../core/gauge';
-import { placardKPa, placardToleranceKPa } from '../../core/placard';
-import type { Column } from '../../core/ledger/column';
-import { estimateTireTemperature } from '../../core/tire-temperature';
+import type { Job, Observation, Seen } from '../../../core/job';
+import { fillingCaution } from '../../../core/cautions';
+import { aimFor } from '../../../core/filling';
+import { corrected, refuseHotCold, standingOf, standingWords, type Instrument } from '../../../core/gauge';
+import { placardKPa, placardToleranceKPa } from '../../../core/placard';
+import type { Column } from '../../../core/ledger/column';
+import { estimateTireTemperature } from '../../../core/tire-temperature';
 import {
   figure,
   format,
@@ -14,15 +14,15 @@ import {
   pressure,
   temperature,
   type UnitChoice,
-} from '../../core/units';
-import type { PracticeCar } from '../../core/visit/view';
-import { positionName, type Position } from '../../core/wheel';
-import { ask } from '../api';
-import { Button } from '../kit/Button';
-import { Dialog } from '../kit/Dialog';
-import { Choice, Field, Select } from '../kit/Field';
-import { Keypad } from '../kit/Keypad';
-import { Notice } from '../kit/Notice';
+} from '../../../core/units';
+import type { PracticeCar } from '../../../core/visit/view';
+import { positionName, type Position } from '../../../core/wheel';
+import { ask } from '../../api';
+import { Button } from '../../kit/Button';
+import { Dialog } from '../../kit/Dialog';
+import { Choice, Field, Select } from '../../kit/Field';
+import { Keypad } from '../../kit/Keypad';
+import { Notice } from '../../kit/Notice';
 import styles from './GaugeDialog.module.css';
 import { noWarmth, WarmTire, type Warmth } from './WarmTire';
 

@@ -1,17 +1,17 @@
 import { useState } from 'react';
-import type { Job } from '../../core/job';
-import { lossOf, seepagePerMonthKPa, type Loss } from '../../core/leak';
-import { thresholdsFor } from '../../core/lamp';
-import { wheelsOf } from '../../core/placard';
-import { format, pressure, temperature, unitNamed, type UnitChoice } from '../../core/units';
-import { positionName, type Position } from '../../core/wheel';
-import { Button } from '../kit/Button';
-import { Dialog } from '../kit/Dialog';
-import { pressureAxis, shownPressure } from '../kit/axes';
-import { LazyChart } from '../kit/LazyChart';
-import { Notice } from '../kit/Notice';
+import type { Job } from '../../../core/job';
+import { lossOf, seepagePerMonthKPa, type Loss } from '../../../core/leak';
+import { thresholdsFor } from '../../../core/lamp';
+import { wheelsOf } from '../../../core/placard';
+import { format, pressure, temperature, unitNamed, type UnitChoice } from '../../../core/units';
+import { positionName, type Position } from '../../../core/wheel';
+import { Button } from '../../kit/Button';
+import { Dialog } from '../../kit/Dialog';
+import { pressureAxis, shownPressure } from '../../kit/axes';
+import { LazyChart } from '../../kit/LazyChart';
+import { Notice } from '../../kit/Notice';
 import gaugeStyles from './GaugeDialog.module.css';
-import styles from './SheetForms.module.css';
+import styles from '../../kit/Forms.module.css';
 
 const verdictWords: Record<Loss['verdict'], string> = {
   leaks: 'loses air',

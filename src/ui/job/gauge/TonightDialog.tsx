@@ -1,21 +1,28 @@
 import { useState } from 'react';
-import { policyCelsius, targetsFor, type School } from '../../core/filling';
-import type { Job } from '../../core/job';
-import { ledgerOf } from '../../core/ledger';
-import { forecastOf, latchesOf, type Forecast } from '../../core/lamp';
-import { isTemporarySpare, placardKPa } from '../../core/placard';
-import { figure, format, formatDifference, pressure, temperature, type UnitChoice } from '../../core/units';
-import { hoursFrom, nightsOf, type Hour } from '../../core/weather';
-import { ask } from '../api';
-import { Button } from '../kit/Button';
-import { Dialog } from '../kit/Dialog';
-import { Choice } from '../kit/Field';
-import { Notice } from '../kit/Notice';
-import type { PracticeCar } from '../../core/visit/view';
+import { policyCelsius, targetsFor, type School } from '../../../core/filling';
+import type { Job } from '../../../core/job';
+import { ledgerOf } from '../../../core/ledger';
+import { forecastOf, latchesOf, type Forecast } from '../../../core/lamp';
+import { isTemporarySpare, placardKPa } from '../../../core/placard';
+import {
+  figure,
+  format,
+  formatDifference,
+  pressure,
+  temperature,
+  type UnitChoice,
+} from '../../../core/units';
+import { hoursFrom, nightsOf, type Hour } from '../../../core/weather';
+import { ask } from '../../api';
+import { Button } from '../../kit/Button';
+import { Dialog } from '../../kit/Dialog';
+import { Choice } from '../../kit/Field';
+import { Notice } from '../../kit/Notice';
+import type { PracticeCar } from '../../../core/visit/view';
 import { lampFigures } from './lamp-figures';
-import { PressureChart } from './PressureChart';
-import styles from './SheetForms.module.css';
-import { useWeather } from './use-weather';
+import { PressureChart } from '../../parts/PressureChart';
+import styles from '../../kit/Forms.module.css';
+import { useWeather } from '../../parts/use-weather';
 
 interface TonightDialogProps {
   jobId: string;

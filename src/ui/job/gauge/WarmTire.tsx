@@ -1,7 +1,7 @@
-import { drives, estimateTireTemperature, type Drive } from '../../core/tire-temperature';
-import { format, formatDifference, temperature, type UnitChoice } from '../../core/units';
-import { Choice, Field } from '../kit/Field';
-import styles from './SheetForms.module.css';
+import { drives, estimateTireTemperature, type Drive } from '../../../core/tire-temperature';
+import { format, formatDifference, temperature, type UnitChoice } from '../../../core/units';
+import { Choice, Field } from '../../kit/Field';
+import styles from '../../kit/Forms.module.css';
 
 /** How the temperature of a warm tire is known. */
 export interface Warmth {

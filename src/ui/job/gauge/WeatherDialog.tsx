@@ -1,13 +1,13 @@
 import { useState } from 'react';
-import type { Climate } from '../../core/job';
-import { figure, format, height, parse, temperature, type UnitChoice } from '../../core/units';
-import { celsiusAt, hoursFrom, nightsOf } from '../../core/weather';
-import { Button } from '../kit/Button';
-import { Dialog } from '../kit/Dialog';
-import { Choice, Field } from '../kit/Field';
-import { Notice } from '../kit/Notice';
-import styles from './SheetForms.module.css';
-import { useWeather } from './use-weather';
+import type { Climate } from '../../../core/job';
+import { figure, format, height, parse, temperature, type UnitChoice } from '../../../core/units';
+import { celsiusAt, hoursFrom, nightsOf } from '../../../core/weather';
+import { Button } from '../../kit/Button';
+import { Dialog } from '../../kit/Dialog';
+import { Choice, Field } from '../../kit/Field';
+import { Notice } from '../../kit/Notice';
+import styles from '../../kit/Forms.module.css';
+import { useWeather } from '../../parts/use-weather';
 
 interface WeatherDialogProps {
   climate: Climate;

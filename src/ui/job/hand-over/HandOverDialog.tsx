@@ -1,13 +1,13 @@
 import { useId, useState } from 'react';
-import { confirmedOf, type Confirmed } from '../../core/confirmed';
-import type { Experience } from '../../core/diagnosis';
-import type { Job } from '../../core/job';
-import type { Proof } from '../../core/proof';
-import { Button } from '../kit/Button';
-import { Dialog } from '../kit/Dialog';
-import { Notice } from '../kit/Notice';
-import { Checks } from './ProveDialog';
-import styles from './SheetForms.module.css';
+import { confirmedOf, type Confirmed } from '../../../core/confirmed';
+import type { Experience } from '../../../core/diagnosis';
+import type { Job } from '../../../core/job';
+import type { Proof } from '../../../core/proof';
+import { Button } from '../../kit/Button';
+import { Dialog } from '../../kit/Dialog';
+import { Notice } from '../../kit/Notice';
+import { Checks } from '../prove/ProveDialog';
+import styles from '../../kit/Forms.module.css';
 import { TurnedOut } from './TurnedOut';
 
 interface HandOverDialogProps {

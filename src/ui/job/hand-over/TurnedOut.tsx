@@ -1,12 +1,12 @@
 import { useMemo, useState } from 'react';
-import { partName, partsOf, samePart, type Confirmed, type Part } from '../../core/confirmed';
-import type { Experience } from '../../core/diagnosis';
-import { faultsOf, recordOf } from '../../core/finding';
-import type { Job } from '../../core/job';
-import { percent } from '../../core/job/words';
-import { suspectsOf } from '../../core/visit/suspects';
-import { Picks, Select } from '../kit/Field';
-import styles from './SheetForms.module.css';
+import { partName, partsOf, samePart, type Confirmed, type Part } from '../../../core/confirmed';
+import type { Experience } from '../../../core/diagnosis';
+import { faultsOf, recordOf } from '../../../core/finding';
+import type { Job } from '../../../core/job';
+import { percent } from '../../../core/job/words';
+import { suspectsOf } from '../../../core/visit/suspects';
+import { Picks, Select } from '../../kit/Field';
+import styles from '../../kit/Forms.module.css';
 
 interface TurnedOutProps {
   job: Job;

@@ -1,10 +1,10 @@
 import { CircleCheck, CircleMinus, TrendingDown, TrendingUp } from 'lucide-react';
 import type { ReactNode } from 'react';
-import type { Agreement } from '../../core/agreement';
-import type { Finding, Target } from '../../core/assessment';
-import { blamesNothing, recordOf } from '../../core/finding';
-import type { Column } from '../../core/ledger/column';
-import { groupedId } from '../../core/sensor-id';
+import type { Agreement } from '../../../core/agreement';
+import type { Finding, Target } from '../../../core/assessment';
+import { blamesNothing, recordOf } from '../../../core/finding';
+import type { Column } from '../../../core/ledger/column';
+import { groupedId } from '../../../core/sensor-id';
 import {
   figure,
   figureAsTyped,
@@ -13,8 +13,8 @@ import {
   pressure,
   temperature,
   type UnitChoice,
-} from '../../core/units';
-import { positionName, type Position } from '../../core/wheel';
+} from '../../../core/units';
+import { positionName, type Position } from '../../../core/wheel';
 import type { Source, Speaks } from './evidence-cells';
 import styles from './Ledger.module.css';
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { gauges, jobWith, lamp, registry, scans, silent } from '../../../tests/support/car';
-import { findingsHeld } from '../../core/assessment';
-import { assess } from '../../core/diagnosis';
+import { gauges, jobWith, lamp, registry, scans, silent } from '../../../../tests/support/car';
+import { findingsHeld } from '../../../core/assessment';
+import { assess } from '../../../core/diagnosis';
 import { cellsThatSpeak } from './evidence-cells';
 
 describe('the cells that speak for a finding', () => {

@@ -1,6 +1,6 @@
-import type { Finding } from '../../core/assessment';
-import type { Job } from '../../core/job';
-import type { Position } from '../../core/wheel';
+import type { Finding } from '../../../core/assessment';
+import type { Job } from '../../../core/job';
+import type { Position } from '../../../core/wheel';
 
 /** Rows of the ledger an observation can stand in. */
 export type Source = 'gauge' | 'sensor' | 'held' | 'live' | 'display';

@@ -1,13 +1,21 @@
 import { useState } from 'react';
-import type { Job, LoadCase, Placard } from '../../core/job';
-import { doubtAboutPlacard } from '../../core/placard';
-import { parseTireSize } from '../../core/tire-size';
-import { figure, figureAsTyped, format, parse, pressure, unitNamed, type UnitChoice } from '../../core/units';
-import { Button } from '../kit/Button';
-import { Dialog } from '../kit/Dialog';
-import { Choice, Field } from '../kit/Field';
-import { Notice } from '../kit/Notice';
-import styles from './SheetForms.module.css';
+import type { Job, LoadCase, Placard } from '../../../core/job';
+import { doubtAboutPlacard } from '../../../core/placard';
+import { parseTireSize } from '../../../core/tire-size';
+import {
+  figure,
+  figureAsTyped,
+  format,
+  parse,
+  pressure,
+  unitNamed,
+  type UnitChoice,
+} from '../../../core/units';
+import { Button } from '../../kit/Button';
+import { Dialog } from '../../kit/Dialog';
+import { Choice, Field } from '../../kit/Field';
+import { Notice } from '../../kit/Notice';
+import styles from '../../kit/Forms.module.css';
 
 interface PlacardDialogProps {
   job: Job;

@@ -1,14 +1,14 @@
 import { useState } from 'react';
-import type { Fitted, Job } from '../../core/job';
-import { placardKPa, placardSize } from '../../core/placard';
-import { compareAxles, compareSizes, parseTireSize } from '../../core/tire-size';
-import { figure, format, parse, pressure, type UnitChoice } from '../../core/units';
-import { Button } from '../kit/Button';
-import { Dialog } from '../kit/Dialog';
-import { Field } from '../kit/Field';
-import { Notice } from '../kit/Notice';
-import { fitWords } from './fit-words';
-import styles from './SheetForms.module.css';
+import type { Fitted, Job } from '../../../core/job';
+import { placardKPa, placardSize } from '../../../core/placard';
+import { compareAxles, compareSizes, parseTireSize } from '../../../core/tire-size';
+import { figure, format, parse, pressure, type UnitChoice } from '../../../core/units';
+import { Button } from '../../kit/Button';
+import { Dialog } from '../../kit/Dialog';
+import { Field } from '../../kit/Field';
+import { Notice } from '../../kit/Notice';
+import { fitWords } from '../../../core/tire-size/words';
+import styles from '../../kit/Forms.module.css';
 
 const axles = [
   { position: 'front', wheel: 'LF' },

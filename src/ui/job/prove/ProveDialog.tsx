@@ -1,9 +1,9 @@
 import { CircleCheck, CircleDashed, OctagonAlert } from 'lucide-react';
-import type { Proof } from '../../core/proof';
-import { Button } from '../kit/Button';
-import { Dialog } from '../kit/Dialog';
-import { Notice } from '../kit/Notice';
-import styles from './SheetForms.module.css';
+import type { Proof } from '../../../core/proof';
+import { Button } from '../../kit/Button';
+import { Dialog } from '../../kit/Dialog';
+import { Notice } from '../../kit/Notice';
+import styles from '../../kit/Forms.module.css';
 
 const icons = { met: CircleCheck, unmet: OctagonAlert, open: CircleDashed };
 const words = { met: 'shown', unmet: 'not so', open: 'open' };

@@ -1,14 +1,14 @@
 import { useState } from 'react';
-import type { Seen } from '../../core/job';
-import type { Column } from '../../core/ledger/column';
-import { groupedId, spellAloud } from '../../core/sensor-id';
-import type { Position } from '../../core/wheel';
-import { positionName } from '../../core/wheel';
-import { Button } from '../kit/Button';
-import { Dialog } from '../kit/Dialog';
-import { Choice } from '../kit/Field';
-import { Notice } from '../kit/Notice';
-import styles from './SheetForms.module.css';
+import type { Seen } from '../../../core/job';
+import type { Column } from '../../../core/ledger/column';
+import { groupedId, spellAloud } from '../../../core/sensor-id';
+import type { Position } from '../../../core/wheel';
+import { positionName } from '../../../core/wheel';
+import { Button } from '../../kit/Button';
+import { Dialog } from '../../kit/Dialog';
+import { Choice } from '../../kit/Field';
+import { Notice } from '../../kit/Notice';
+import styles from '../../kit/Forms.module.css';
 
 type Trigger = Seen<'activation'>['trigger'];
 
@@ -42,7 +42,14 @@ export function ScanDialog({ columns, wheel, ...props }: ScanDialogProps) {
 }
 
 /** One wheel's sensor: wake it again, with another trigger. */
-function Scan({ column, busy, problem, hasTool, onWake, onClose }: Omit<ScanDialogProps, 'columns' | 'wheel'> & { column: Column }) {
+function Scan({
+  column,
+  busy,
+  problem,
+  hasTool,
+  onWake,
+  onClose,
+}: Omit<ScanDialogProps, 'columns' | 'wheel'> & { column: Column }) {
   const [trigger, setTrigger] = useState<Trigger>('pulsed');
   const { sensor, wheel } = column;
   return (

@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import type { Position } from '../../core/wheel';
-import { registryWrites, type Sheet } from './use-sheet';
+import type { Position } from '../../../core/wheel';
+import { registryWrites, type Sheet } from '../use-sheet';
 import { WriteRun } from './WriteRun';
 
 /** A new write of the IDs, from what is to be sent to what was read back; or one that was made before. */

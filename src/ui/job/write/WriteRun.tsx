@@ -1,12 +1,12 @@
-import type { CarWrite, Job } from '../../core/job';
-import { ledgerOf } from '../../core/ledger';
-import { writeVerdict } from '../../core/proof';
-import { groupedId, sameId } from '../../core/sensor-id';
-import { idsToWrite } from '../../core/visit';
-import type { Position } from '../../core/wheel';
-import { Button } from '../kit/Button';
-import { Dialog } from '../kit/Dialog';
-import { Notice } from '../kit/Notice';
+import type { CarWrite, Job } from '../../../core/job';
+import { ledgerOf } from '../../../core/ledger';
+import { writeVerdict } from '../../../core/proof';
+import { groupedId, sameId } from '../../../core/sensor-id';
+import { idsToWrite } from '../../../core/visit';
+import type { Position } from '../../../core/wheel';
+import { Button } from '../../kit/Button';
+import { Dialog } from '../../kit/Dialog';
+import { Notice } from '../../kit/Notice';
 import styles from './WriteRun.module.css';
 
 type RegistryWrite = Extract<CarWrite, { kind: 'registry' }>;
