@@ -93,13 +93,13 @@ export const yardLineSchema: z.ZodType<YardLine> = z.object({
 });
 
 /** The simulated car as a look at it would show. */
-const practiceCarSchema = z.looseObject({
+const practiceCarSchema: z.ZodType<PracticeCar> = z.looseObject({
   lamp: z.enum(['off', 'steady', 'flash-then-steady', 'flash-while-driving']),
   speedKmh: z.number(),
   kPa: z.partialRecord(wheel, z.number()),
   tireC: z.partialRecord(wheel, z.number()),
   outdoorC: z.number(),
-}) satisfies z.ZodType<PracticeCar>;
+});
 
 const bookingSchema = z.object({
   key,

@@ -3,6 +3,7 @@ import type { FindingCode } from '../../finding';
 import { changesOf } from '../../history';
 import type { Job, Observation } from '../../job';
 import { ledgerOf, type Ledger } from '../../ledger';
+import { reachOf } from '../../observation';
 import type { Position } from '../../wheel';
 import { type Factors, posteriorOf } from '../inference';
 import { type Judgement, chanceOf } from '../decision';
@@ -66,8 +67,7 @@ export function judgeChange(
   priors: Priors,
   factors: Factors,
 ): Judgement {
-  // What the supply was says nothing of any fault the posterior knows.
-  if (changed.kind === 'voltage') return { ...before, ledger: ledgerOf(job) };
+  if (reachOf(changed) === 'no-fault') return { ...before, ledger: ledgerOf(job) };
   const { evidence, ledger } = withChange(job, changed, before.evidence, before.ledger);
   return { evidence, ledger, posterior: posteriorOf(evidence, priors, factors) };
 }
@@ -80,44 +80,35 @@ function withChange(
   before: Ledger,
 ): { evidence: Evidence; ledger: Ledger } {
   const { context } = evidence;
-  switch (changed.kind) {
-    case 'gauge':
-    case 'activation':
-    case 'visual':
-    case 'wheelspeed': {
-      const wheels = evidence.wheels.map((old) => {
-        if (old.wheel !== changed.wheel) return old;
-        return wheelEvidence(context, job, old.wheel);
-      });
+  const its = 'wheel' in changed ? changed.wheel : undefined;
+  switch (reachOf(changed)) {
+    case 'no-fault':
+      return { evidence, ledger: ledgerOf(job) };
+    case 'its-wheel': {
+      const wheels = evidence.wheels.map((old) =>
+        old.wheel === its ? wheelEvidence(context, job, old.wheel) : old,
+      );
       return { evidence: { ...evidence, wheels }, ledger: before };
     }
-    case 'live':
-    case 'display': {
-      const ledger = before;
+    case 'its-position': {
       const changes = changesOf(job);
-      const at = evidence.positions.findIndex(({ position }) => position === changed.wheel);
-      const positions = evidence.positions.map((old, place) =>
-        place === at ? positionEvidence(context, job, ledger, changes, old.position) : old,
+      const positions = evidence.positions.map((old) =>
+        old.position === its ? positionEvidence(context, job, before, changes, old.position) : old,
       );
-      return { evidence: { ...evidence, positions }, ledger };
+      return { evidence: { ...evidence, positions }, ledger: before };
     }
-    case 'lamp':
-    case 'relearn':
-    case 'reception':
-    case 'voltage':
-    case 'dtc':
-    case 'registry': {
+    case 'the-car': {
+      const ledger = ledgerOf(job);
+      return { evidence: { ...evidence, car: carEvidence(job, ledger, changesOf(job)) }, ledger };
+    }
+    case 'the-car-and-positions': {
       const ledger = ledgerOf(job);
       const changes = changesOf(job);
-      const positions =
-        changed.kind === 'lamp' || changed.kind === 'reception' || changed.kind === 'voltage'
-          ? evidence.positions
-          : evidence.positions.map((old) => {
-              const now = positionEvidence(context, job, ledger, changes, old.position);
-              return JSON.stringify(now) === JSON.stringify(old) ? old : now;
-            });
-      const car = carEvidence(job, ledger, changes);
-      return { evidence: { ...evidence, positions, car }, ledger };
+      const positions = evidence.positions.map((old) => {
+        const now = positionEvidence(context, job, ledger, changes, old.position);
+        return JSON.stringify(now) === JSON.stringify(old) ? old : now;
+      });
+      return { evidence: { ...evidence, positions, car: carEvidence(job, ledger, changes) }, ledger };
     }
   }
 }

@@ -1,7 +1,8 @@
 import type { Finding } from '../../../core/assessment';
 import { cautionForWork } from '../../../core/cautions';
 import { titleOf, recordOf } from '../../../core/finding';
-import { describe, percent, sureness } from '../../../core/job/words';
+import { percent, sureness } from '../../../core/assessment/words';
+import { describe } from '../../../core/observation';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Notice } from '../../kit/Notice';

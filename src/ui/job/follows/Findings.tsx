@@ -3,7 +3,8 @@ import { findingsHeld, holds, type Assessment, type Finding, type NextTest } fro
 import { couldChange, notKnown, reasonFor, testWords } from '../../../core/diagnosis/explanation/reasons';
 import { blamesNothing, titleOf, toRead, recordOf } from '../../../core/finding';
 import type { Job } from '../../../core/job';
-import { describe, percent, sureness } from '../../../core/job/words';
+import { percent, sureness } from '../../../core/assessment/words';
+import { describe } from '../../../core/observation';
 import type { UnitChoice } from '../../../core/units';
 import { listWheels } from '../../../core/wheel';
 import styles from './Findings.module.css';

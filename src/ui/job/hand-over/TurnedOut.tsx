@@ -3,7 +3,7 @@ import { partName, partsOf, samePart, type Confirmed, type Part } from '../../..
 import type { Experience } from '../../../core/diagnosis';
 import { faultsOf, recordOf } from '../../../core/finding';
 import type { Job } from '../../../core/job';
-import { percent } from '../../../core/job/words';
+import { percent } from '../../../core/assessment/words';
 import { suspectsOf } from '../../../core/visit/suspects';
 import { Picks, Select } from '../../kit/Field';
 import styles from '../../kit/Forms.module.css';

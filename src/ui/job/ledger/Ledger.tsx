@@ -15,7 +15,8 @@ import {
   type UnitChoice,
 } from '../../../core/units';
 import { positionName, type Position } from '../../../core/wheel';
-import type { Source, Speaks } from './evidence-cells';
+import type { Source } from '../../../core/observation';
+import type { Speaks } from './evidence-cells';
 import styles from './Ledger.module.css';
 
 interface LedgerProps {

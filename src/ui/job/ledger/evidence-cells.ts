@@ -1,9 +1,8 @@
 import type { Finding } from '../../../core/assessment';
 import type { Job } from '../../../core/job';
+import { cellsOf, type Source } from '../../../core/observation';
 import type { Position } from '../../../core/wheel';
 
-/** Rows of the ledger an observation can stand in. */
-export type Source = 'gauge' | 'sensor' | 'held' | 'live' | 'display';
 export type Speaks = 'for' | 'against';
 
 /** The cells of the ledger that speak for a finding, or against it. */
@@ -16,20 +15,9 @@ export function cellsThatSpeak(
     cells.set(`${source} ${wheel}`, (cells.get(`${source} ${wheel}`) ?? 0) + decibans);
   for (const { observation, decibans } of finding?.evidence ?? []) {
     const seen = job.observations[observation];
-    switch (seen?.kind) {
-      case 'gauge':
-      case 'live':
-      case 'display':
-        add(seen.kind, seen.wheel, decibans);
-        break;
-      case 'activation':
-        add('sensor', seen.wheel, decibans);
-        break;
-      case 'registry':
-        for (const { wheel } of seen.entries) if (speaksAt(finding, wheel)) add('held', wheel, decibans);
-        break;
-      default:
-        break;
+    for (const { source, wheel } of seen ? cellsOf(seen) : []) {
+      // What the car holds speaks for a finding at the wheels it names only.
+      if (source !== 'held' || speaksAt(finding, wheel)) add(source, wheel, decibans);
     }
   }
   return (source, wheel) => {

@@ -1,8 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { gauge, heard, lamp, live, minute, registry, silent } from '../../../tests/support/car';
 import { metric } from '../units';
-import type { Observation } from '.';
-import { describe as inWords, percent, sureness } from './words';
+import { percent, sureness } from '../assessment/words';
+import type { Observation } from '../job';
+import { observationSchema } from '../job/schema';
+import { cellsOf, describe as inWords, observationKinds, reachOf } from '.';
 
 const psi = { ...metric, pressure: 'psi' as const, temperature: '°F' as const };
 const at = minute(0);
@@ -63,5 +65,25 @@ describe('how sure', () => {
   it('has a word and a figure', () => {
     expect([0.98, 0.95, 0.85, 0.5].map(sureness)).toEqual(['Sure', 'Very likely', 'Likely', 'Possible']);
     expect(percent(0.954)).toBe('95 %');
+  });
+});
+
+describe('a kind of observation', () => {
+  it('is known to the catalogue if the schema of the job file knows it', () => {
+    const inSchema = observationSchema.options.map(({ shape }) => shape.kind.value);
+    expect([...observationKinds].sort()).toEqual([...inSchema].sort());
+  });
+
+  it('stands in the ledger at the wheels it speaks of', () => {
+    expect(cellsOf(gauge(0, 'LF', 231))).toEqual([{ source: 'gauge', wheel: 'LF' }]);
+    expect(cellsOf(silent(0, 'RR'))).toEqual([{ source: 'sensor', wheel: 'RR' }]);
+    expect(cellsOf(registry(0)).map(({ wheel }) => wheel)).toEqual(['LF', 'RF', 'RR', 'LR']);
+    expect(cellsOf(lamp(0, 'off'))).toEqual([]);
+  });
+
+  it('says what of a judgement rests on it', () => {
+    expect(reachOf(gauge(0, 'LF', 231))).toBe('its-wheel');
+    expect(reachOf(live(0, 'LF', 231, 60))).toBe('its-position');
+    expect(reachOf({ kind: 'voltage' })).toBe('no-fault');
   });
 });
