@@ -3,6 +3,7 @@ import type { AddressInfo } from 'node:net';
 import pg from 'pg';
 import type { YardLine } from '../src/core/visit/view';
 import { Client, openShop } from '../tests/support/shop';
+import { median, round } from './rounds';
 
 /**
  * The job sheet's endpoint against a bare node:http server that makes the same queries with pg and sends
@@ -11,8 +12,6 @@ import { Client, openShop } from '../tests/support/shop';
  * Run: npx tsx bench/job-sheet.ts
  */
 const rounds = 15;
-const requestsPerRound = 100;
-const abreast = 4;
 
 const shop = await openShop();
 const ines = await Client.signIn(shop.address);
@@ -46,20 +45,6 @@ const bare = createServer((_, response) => {
 await new Promise<void>((resolve) => bare.listen(0, '127.0.0.1', resolve));
 const bareAddress = `http://127.0.0.1:${(bare.address() as AddressInfo).port}/`;
 
-/** Milliseconds per request, several abreast. */
-async function round(ask: () => Promise<Response>): Promise<number> {
-  const started = performance.now();
-  let left = requestsPerRound;
-  const runner = async () => {
-    while (left > 0) {
-      left -= 1;
-      await (await ask()).arrayBuffer();
-    }
-  };
-  await Promise.all(Array.from({ length: abreast }, runner));
-  return (performance.now() - started) / requestsPerRound;
-}
-
 const ours = () => ines.fetch(`/api/jobs/${id}`);
 const theirs = () => fetch(bareAddress);
 await round(ours);
@@ -67,8 +52,6 @@ await round(theirs);
 const pairs: { ours: number; bare: number }[] = [];
 for (let n = 0; n < rounds; n += 1) pairs.push({ ours: await round(ours), bare: await round(theirs) });
 
-const median = (values: number[]) =>
-  [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? Number.NaN;
 const ratios = pairs.map((pair) => pair.ours / pair.bare);
 process.stdout.write(
   `job sheet ${median(pairs.map((pair) => pair.ours)).toFixed(2)} ms, bare ${median(pairs.map(({ bare: ms }) => ms)).toFixed(2)} ms a request; ` +

@@ -11,6 +11,7 @@ const open = new Set([
   '/api/assess',
   '/api/schema/job',
   '/api/schema/assessment',
+  '/api/schema/profile',
   '/api/openapi.json',
 ]);
 /** Changes nothing and reads no cookie, so it may be called from anywhere. */

@@ -4,6 +4,7 @@ export const routes = {
   health: ['GET', '/api/health'],
   jobSchema: ['GET', '/api/schema/job'],
   assessmentSchema: ['GET', '/api/schema/assessment'],
+  profileSchema: ['GET', '/api/schema/profile'],
   yard: ['GET', '/api/yard'],
   bookIn: ['POST', '/api/jobs'],
   importJob: ['POST', '/api/jobs/import'],

@@ -84,7 +84,12 @@ const register = z.array(instrumentSchema);
 const done = z.object({ ok: z.literal(true) });
 
 export const shopContracts = {
-  health: { summary: 'Whether the server and its database answer', answer: done, problems: [], open: true },
+  health: {
+    summary: 'Whether the server and its database answer, and how promptly',
+    answer: z.object({ ok: z.boolean(), eventLoopP99Ms: z.number() }),
+    problems: [],
+    open: true,
+  },
   jobSchema: {
     summary: 'The JSON Schema of a job file',
     answer: z.looseObject({}),
@@ -93,6 +98,12 @@ export const shopContracts = {
   },
   assessmentSchema: {
     summary: 'The JSON Schema of an assessment',
+    answer: z.looseObject({}),
+    problems: ['unknown-schema'],
+    open: true,
+  },
+  profileSchema: {
+    summary: 'The JSON Schema of a file of vehicle profiles',
     answer: z.looseObject({}),
     problems: ['unknown-schema'],
     open: true,

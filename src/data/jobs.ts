@@ -85,7 +85,7 @@ export interface YardRow extends Pick<
 const yardLines = 200;
 
 /** The Yard: all that is open, and what was handed over since a moment; the newest first. One query. */
-export const loadYard = (tx: Tx, handedOverSince: Date): Promise<YardRow[]> =>
+export const loadYard = (handedOverSince: Date): Promise<YardRow[]> =>
   database().query<YardRow>(
     `SELECT id, number, state, opened_at AS "openedAt", opened_by AS "openedBy", handed_over_at AS "handedOverAt",
        revision, vehicle_id AS "vehicleId",
@@ -94,8 +94,21 @@ export const loadYard = (tx: Tx, handedOverSince: Date): Promise<YardRow[]> =>
      FROM jobs
      WHERE state = 'open' OR (state = 'handed-over' AND handed_over_at >= $since)
      ORDER BY opened_at DESC LIMIT ${yardLines}`,
-    { bind: { since: handedOverSince }, type: QueryTypes.SELECT, transaction: tx },
+    { bind: { since: handedOverSince }, type: QueryTypes.SELECT },
   );
+
+/** What a view of one job rests on, as revisions; undefined where there is no such job. */
+export async function stampOf(
+  id: string,
+): Promise<Pick<YardRow, 'revision' | 'surroundings' | 'learned'> | undefined> {
+  const [stamp] = await database().query<Pick<YardRow, 'revision' | 'surroundings' | 'learned'>>(
+    `SELECT revision, (SELECT revision FROM surroundings) AS surroundings,
+       (SELECT max(seq) FROM confirmations WHERE confirmations.at < jobs.opened_at) AS learned
+     FROM jobs WHERE id = $id`,
+    { bind: { id }, type: QueryTypes.SELECT },
+  );
+  return stamp;
+}
 
 export const loadJobs = async (tx: Tx, ids: readonly string[]): Promise<StoredJob[]> =>
   ids.length === 0 ? [] : loadRecords(tx, await JobRow.findAll({ where: { id: [...ids] }, transaction: tx }));

@@ -6,9 +6,12 @@ const theShop = 1;
 
 /** What holds for the whole shop; the usual where nobody set it. */
 export async function loadShop(tx: Tx): Promise<ShopSettings> {
-  const row = await ShopRow.findByPk(theShop, { transaction: tx });
-  // A setting that came later than the row has its usual value.
-  const parsed = shopSettingsSchema.safeParse({ ...usualSettings, ...row?.settings });
+  return settingsFrom((await ShopRow.findByPk(theShop, { transaction: tx }))?.settings);
+}
+
+/** Settings as they were stored; one that came later than the row has its usual value. */
+export function settingsFrom(stored: unknown): ShopSettings {
+  const parsed = shopSettingsSchema.safeParse(Object.assign({}, usualSettings, stored));
   return parsed.success ? parsed.data : usualSettings;
 }
 

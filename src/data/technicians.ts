@@ -1,4 +1,4 @@
-import { col, fn, Op, where } from 'sequelize';
+import { col, fn, Op, QueryTypes, where } from 'sequelize';
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
 import { database, type Tx } from './database';
 import { SessionRow, TechnicianRow, type Role } from './models';
@@ -22,14 +22,19 @@ export const createTechnician = (
 export const createSession = (tx: Tx, values: { tokenHash: string; technicianId: string; expiresAt: Date }) =>
   SessionRow.create(values, { transaction: tx });
 
-/** The technician a live session belongs to. */
-export async function findBySession(tx: Tx, tokenHash: string): Promise<TechnicianRow | undefined> {
-  const session = await SessionRow.findOne({
-    where: { tokenHash, expiresAt: { [Op.gt]: new Date() } },
-    transaction: tx,
-  });
-  const technician = session && (await findTechnician(tx, session.technicianId));
-  return technician?.active ? technician : undefined;
+/** The technician a live session belongs to, and the shop's settings as they are stored: asked of at every request, so in one query. */
+export async function findBySession(
+  tokenHash: string,
+): Promise<(Pick<TechnicianRow, 'id' | 'name' | 'role' | 'units'> & { settings: unknown }) | undefined> {
+  const [found] = await database().query<
+    Pick<TechnicianRow, 'id' | 'name' | 'role' | 'units'> & { settings: unknown }
+  >(
+    `SELECT technicians.id, name, role, units, (SELECT settings FROM shop) AS settings
+     FROM sessions JOIN technicians ON technicians.id = technician_id
+     WHERE token_hash = $tokenHash AND expires_at > now() AND active`,
+    { bind: { tokenHash }, type: QueryTypes.SELECT },
+  );
+  return found;
 }
 
 export const endSession = (tx: Tx, tokenHash: string) =>

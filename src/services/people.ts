@@ -5,7 +5,7 @@ import { metric, type UnitChoice } from '../core/units';
 import type { ShopSettings } from '../core/shop';
 import type { Person, Role } from '../core/visit/person';
 import { inTransaction } from '../data/database';
-import { loadShop } from '../data/shop';
+import { loadShop, settingsFrom } from '../data/shop';
 import * as technicians from '../data/technicians';
 import { hashPassphrase, passphraseMatches } from './passphrase';
 
@@ -15,7 +15,10 @@ export const sessionHours = 12;
 export const shortestPassphrase = 10;
 
 /** Units are the person's own, completed; or the shop's, where they chose none. */
-function personOf({ id, name, role, units }: technicians.TechnicianRow, shop: ShopSettings): Person {
+function personOf(
+  { id, name, role, units }: Pick<technicians.TechnicianRow, 'id' | 'name' | 'role' | 'units'>,
+  shop: ShopSettings,
+): Person {
   return { id, name, role, units: units ? { ...metric, ...units } : shop.units, ownUnits: units !== null };
 }
 const hashToken = (token: string) => createHash('sha256').update(token).digest('hex');
@@ -54,10 +57,8 @@ export async function signIn(
 }
 
 export async function personOfToken(token: string): Promise<Person | undefined> {
-  return inTransaction(async (tx) => {
-    const found = await technicians.findBySession(tx, hashToken(token));
-    return found && personOf(found, await loadShop(tx));
-  });
+  const found = await technicians.findBySession(hashToken(token));
+  return found && personOf(found, settingsFrom(found.settings));
 }
 
 export async function signOut(token: string): Promise<void> {

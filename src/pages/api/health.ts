@@ -1,5 +1,8 @@
 import type { APIRoute } from 'astro';
-import { healthy } from '../../services/health';
+import { health } from '../../services/health';
 import { json } from '../_http';
 
-export const GET: APIRoute = async () => ((await healthy()) ? json({ ok: true }) : json({ ok: false }, 503));
+export const GET: APIRoute = async () => {
+  const now = await health();
+  return json(now, now.ok ? 200 : 503);
+};

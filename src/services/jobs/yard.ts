@@ -21,17 +21,17 @@ const yardHours = 7 * 24;
 /** Lines worked out lately, by all they rest on. */
 const lines = new LRUCache<string, YardLine>({ max: 2000 });
 
-const nameOf = ({ id, revision, surroundings, learned }: jobs.YardRow): string =>
-  [id, revision, surroundings, learned, JSON.stringify(devicesNow())].join();
+const nameOf = ({ id, revision, surroundings, learned }: jobs.YardRow): string => {
+  const { tool, lead, practice } = devicesNow();
+  return [id, revision, surroundings, learned, tool, lead, practice].join();
+};
 
 /** Today's vehicles, the newest first: one query, and one brief verdict for each that changed. */
 export async function yard(now = new Date()): Promise<YardLine[]> {
   const since = new Date(now.getTime() - yardHours * 3_600_000);
-  const { rows, changed } = await inTransaction(async (tx) => {
-    const found = await jobs.loadYard(tx, since);
-    const unknown = found.filter((row) => !lines.has(nameOf(row)));
-    return { rows: found, changed: unknown.length > 0 ? await factsOf(tx, unknown) : [] };
-  });
+  const rows = await jobs.loadYard(since);
+  const unknown = rows.filter((row) => !lines.has(nameOf(row)));
+  const changed = unknown.length > 0 ? await inTransaction((tx) => factsOf(tx, unknown)) : [];
   const fresh = new Map(
     await Promise.all(changed.map(async (facts) => [facts.row.id, await lineOf(facts)] as const)),
   );

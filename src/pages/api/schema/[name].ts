@@ -1,14 +1,15 @@
 import type { APIRoute } from 'astro';
 import { z } from 'zod';
+import { contracts } from '../../../contract';
 import { assessmentSchema } from '../../../core/assessment/schema';
 import { jobSchema } from '../../../core/job/schema';
-import { json, problemResponse } from '../../_http';
+import { failure } from '../../../core/outcome';
+import { json, respond } from '../../_http';
 
-const schemas = { job: jobSchema, assessment: assessmentSchema };
+const schemas = { job: jobSchema, assessment: assessmentSchema, profile: contracts.saveProfiles.body };
+const isName = (name: string): name is keyof typeof schemas => Object.hasOwn(schemas, name);
 
-export const GET: APIRoute = ({ params }) => {
-  const { name } = params;
-  return name === 'job' || name === 'assessment'
+export const GET: APIRoute = ({ params: { name = '' } }) =>
+  isName(name)
     ? json(z.toJSONSchema(schemas[name], { io: 'input' }))
-    : problemResponse({ code: 'unknown-schema', message: 'There are two schemas: job and assessment.' });
-};
+    : respond(failure('unknown-schema', 'There are three schemas: job, assessment and profile.'));
