@@ -802,6 +802,21 @@ describe('an indirect system', () => {
   on('in order', [off, gauges(1)], { is: { 'no-fault': [] } }, indirect);
 });
 
+describe('a tire that is hot', () => {
+  const driven = (tempC: number) => [
+    off,
+    [gauge(1, 'LF', 337, { tire: 'warm', tireC: tempC }), ...gauges(1).slice(1)],
+    scans(2, { LF: [heard(2, 'LF', { tempC, kPa: 337 })] }),
+    [registry(3)],
+    lives(4, undefined, 60).slice(1),
+  ];
+  on('by its sensor, well over what is usual on the road', driven(104), { is: { 'tire-hot': ['LF'] } });
+  on('from the motorway, and no more than that', driven(90), {
+    not: ['tire-hot'],
+    allowed: ['no-fault', 'tire-underinflated'],
+  });
+});
+
 describe('little known', () => {
   on('a flashing lamp alone blames nobody', [flashing], { not: ['no-fault'] });
   on('a steady lamp alone blames nobody', [steady], { not: ['no-fault'] });

@@ -41,6 +41,19 @@ export const tireFindings = {
     stakes: { wrong: judged(3, 'air let out'), missed: judged(15, 'a hard tire') },
     asked: { gauge: answer(0.97, 0.01, 'far from where tires stand') },
   },
+  'tire-hot': {
+    scope: 'tire',
+    title: 'Tire hot',
+    action:
+      'Let it cool and touch nothing hot. Find out why: a brake that drags, a tire driven low, too much load.',
+    remedy: 'hands',
+    before: 'proof',
+    caution: 'wheel-work',
+    stakes: {
+      wrong: judged(10, 'a wait for nothing'),
+      missed: judged(60, 'a tire or a brake fails on the road'),
+    },
+  },
   'tire-leaking': {
     scope: 'tire',
     title: 'Losing air',

@@ -44,6 +44,7 @@ const truths: Record<FindingCode, Truth> = {
     scored: 'claim',
   },
   'tire-overinflated': { is: tire((wheel, car) => wheel.kPa > highLine(wheel, car)), scored: 'fault' },
+  'tire-hot': notSimulated,
   'tire-leaking': { is: tire(({ leaking }) => leaking), scored: 'claim' },
   'temperature-drop': { is: direct((_, { cooled }) => cooled), scored: 'not' },
   'lamp-latched': notSimulated,

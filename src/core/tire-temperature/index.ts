@@ -37,6 +37,9 @@ export function estimateTireTemperature(asked: {
   return { celsius: asked.outdoorC + riseK, plusMinusK: Math.hypot(airDoubtK, riseDoubt * riseK) };
 }
 
+/** A tire's air hotter than this, °C, is too hot to drive on, where the car names no limit (common practice). */
+export const tooHotC = 98;
+
 /** A temperature that was measured, with an infrared thermometer or by the sensor itself, K (common practice). */
 export const measuredPlusMinusK = 2;
 

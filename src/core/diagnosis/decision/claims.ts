@@ -1,6 +1,7 @@
 import { findingCodes, recordOf, type FindingCode, type WheelFinding } from '../../finding';
 import type { Ledger } from '../../ledger';
 import { doublyRegistered } from '../../registration';
+import { measuredPlusMinusK, sdOf, tooHotC } from '../../tire-temperature';
 import { inWalkingOrder, roadWheels, type Position } from '../../wheel';
 import type { Evidence } from '../evidence';
 import { model } from '../model';
@@ -69,6 +70,7 @@ const chances: Record<FindingCode, Chance> = {
   'tire-low': ofWheel('tire-low'),
   'tire-underinflated': ofWheel('tire-underinflated'),
   'tire-overinflated': ofWheel('tire-overinflated'),
+  'tire-hot': ({ ledger }, _, __, wheel) => hot(ledger, wheel),
   'tire-leaking': ofWheel('tire-leaking'),
   'temperature-drop': ofCar('cooled'),
   'lamp-latched': ({ posterior, evidence }, place) =>
@@ -98,7 +100,11 @@ const chances: Record<FindingCode, Chance> = {
   'baseline-not-set': ofCar('baselineNotSet'),
   'wheel-speed-sensor-fault': ofCar('wheelSpeedFault'),
   'no-fault': ({ posterior, evidence, ledger }) =>
-    allLookedAt(evidence, ledger) ? posterior.car('sound') * (1 - supplyLow(ledger)) : 0,
+    allLookedAt(evidence, ledger)
+      ? posterior.car('sound') *
+        (1 - supplyLow(ledger)) *
+        (1 - Math.max(...evidence.context.wheels.map((wheel) => hot(ledger, wheel))))
+      : 0,
 };
 
 /** Nothing came from a wheel while the car stood, and nobody drove it since: the sensor sleeps, unless it is gone. */
@@ -107,6 +113,16 @@ function asleep({ posterior: { wheel }, evidence: { positions, wheels } }: Judge
   if (!position?.empty.includes('parked') || position.empty.includes('driving') || position.heardDriving)
     return 0;
   return model.faults.asRead * (1 - wheel('sensor-silent', place) - wheel('sensor-absent', place));
+}
+
+/** A sensor, as the tool or the car heard it last, says that its tire is too hot. */
+function hot({ sensor, live }: Ledger, wheel: Position | undefined): number {
+  const scan = wheel && sensor[wheel];
+  const said = [scan?.kind === 'heard' ? scan.reply.tempC : undefined, wheel && live[wheel]?.seen.tempC];
+  const celsius = Math.max(...said.map((value) => value ?? Number.NEGATIVE_INFINITY));
+  return celsius === Number.NEGATIVE_INFINITY
+    ? 0
+    : normalBelow((celsius - tooHotC) / sdOf(measuredPlusMinusK));
 }
 
 function supplyLow({ voltage }: Ledger): number {

@@ -7,7 +7,7 @@ import type { Ledger } from '../../ledger';
 import { ledgerOf } from '../../ledger';
 import { monitoredWheels, placardKPa, wheelsOf } from '../../placard';
 import { describeSlip, groupedId, slipBetween } from '../../sensor-id';
-import { figure, format, pressure, type UnitChoice } from '../../units';
+import { figure, format, pressure, temperature, type UnitChoice } from '../../units';
 import { listWheels, type Position } from '../../wheel';
 
 /** Why a finding is made, in the sentences a technician would say. */
@@ -98,6 +98,12 @@ const reasons: Record<FindingCode, Reason> = {
   },
   'tire-underinflated': againstPlacard,
   'tire-overinflated': againstPlacard,
+  'tire-hot': {
+    at: ({ units }, { wheel, reply }) =>
+      reply?.tempC == null
+        ? undefined
+        : `The sensor at ${wheel} says ${format(temperature, reply.tempC, units.temperature)}.`,
+  },
   'tire-leaking': 'readings-speak',
   'temperature-drop': {
     ofCar: ({ job }) => {
