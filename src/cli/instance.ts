@@ -2,6 +2,7 @@ import type { ChildProcess } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { z } from 'zod';
 import { closeDatabase } from '../data/database';
 import { migrate } from '../data/migrations';
 import { startCluster, type Cluster } from './cluster';
@@ -140,6 +141,8 @@ function isOurs(pid: number): boolean {
   }
 }
 
+const portsSchema = z.object({ tool: z.int(), bay: z.int(), weather: z.int() });
+
 async function startStandins(folder: string, cars: string, undo: Undo): Promise<Record<string, string>> {
   const part = startPart(
     [
@@ -149,9 +152,9 @@ async function startStandins(folder: string, cars: string, undo: Undo): Promise<
     { cwd: root },
   );
   undo.push(() => stopPart(part));
-  const ports = JSON.parse(
-    await firstLine(part, 'The simulated devices', (line) => line.startsWith('{')),
-  ) as { tool: number; bay: number; weather: number };
+  const ports = portsSchema.parse(
+    JSON.parse(await firstLine(part, 'The simulated devices', (line) => line.startsWith('{'))),
+  );
   return {
     HACIENDA_TOOL: `127.0.0.1:${ports.tool}`,
     HACIENDA_BAY: `127.0.0.1:${ports.bay}`,

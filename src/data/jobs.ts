@@ -1,6 +1,8 @@
 import { Op, QueryTypes } from 'sequelize';
 import type { JobRecord } from '../core/job/record';
+import type { z } from 'zod';
 import type { CarWrite, Observation } from '../core/job';
+import { carWriteSchema, headerSchema, issuesOf, observationSchema } from '../core/job/schema';
 import { confirmationOf } from './confirmations';
 import { database, type Tx } from './database';
 import { CarWriteRow, ConfirmationRow, JobEditRow, JobRow, ObservationRow } from './models';
@@ -44,16 +46,25 @@ export async function loadRecords(tx: Tx, rows: JobRow[]): Promise<StoredJob[]> 
   return rows.map((row) => ({
     row,
     record: {
-      header: row.header,
+      header: stored(headerSchema, row.header, `job ${row.id}`),
       entries: (observationsOf.get(row.id) ?? []).map(({ key, body, replaces }) => ({
         key,
-        observation: body,
+        observation: stored(observationSchema, body, `observation ${key}`),
         ...(replaces && { replaces }),
       })),
-      writes: (writesOf.get(row.id) ?? []).map(({ body }) => body),
+      writes: (writesOf.get(row.id) ?? []).map(({ key, body }) =>
+        stored(carWriteSchema, body, `write ${key}`),
+      ),
       confirmations: (confirmationsOf.get(row.id) ?? []).map(confirmationOf),
     },
   }));
+}
+
+/** JSON of the database is an edge too. What was stored was parsed then, so that it does not fit is a bug. */
+function stored<Value>(schema: z.ZodType<Value>, json: unknown, what: string): Value {
+  const parsed = schema.safeParse(json);
+  if (parsed.success) return parsed.data;
+  throw new Error(`${what} is stored in a shape nobody knows: ${issuesOf(parsed.error)[0]?.path ?? ''}`);
 }
 
 function groupByJob<Item extends { jobId: string }>(items: Item[]): Map<string, Item[]> {

@@ -197,10 +197,8 @@ const isUnderWay = ({ answer, readBackAt, askedAt }: CarWrite): boolean =>
 const writeUnderWay = () =>
   failure('write-under-way', 'The car may still be writing. Wait ten seconds, then try again.');
 
-const send = (lead: VehicleLead, { kind, ...write }: CarWrite): Promise<WriteAnswer> =>
-  kind === 'registry'
-    ? lead.writeRegistry((write as Extract<CarWrite, { kind: 'registry' }>).asked)
-    : lead.clearCodes();
+const send = (lead: VehicleLead, write: CarWrite): Promise<WriteAnswer> =>
+  write.kind === 'registry' ? lead.writeRegistry(write.asked) : lead.clearCodes();
 
 async function noteAnswer(id: string, key: string, answer: WriteAnswer): Promise<void> {
   await inTransaction(async (tx) => {

@@ -185,8 +185,7 @@ function withTemperature(seen: Seen<'gauge'>): Seen<'gauge'> {
 
 /** What is wrong with the gauge of a reading, in words, where something is. */
 export function gaugeWarning(reading: Seen<'gauge'>): string | undefined {
-  const { standing } = reading;
-  const words = typeof standing === 'string' ? standingWords[standing as Standing['kind']] : undefined;
+  const words = reading.standing && standingWords[reading.standing];
   if (words) return words;
   return reading.trusted === false ? 'gauge not trusted' : undefined;
 }

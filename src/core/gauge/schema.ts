@@ -1,5 +1,8 @@
 import { z } from 'zod';
 
+/** How a gauge can stand, by its checks. */
+export const standings = ['good', 'overdue', 'out-of-tolerance', 'never-checked', 'retired'] as const;
+
 const kPa = z.number().min(0).max(2000);
 
 export const instrumentKinds = ['digital', 'dial', 'stick', 'air-line'] as const;

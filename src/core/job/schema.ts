@@ -2,7 +2,7 @@ import { z } from 'zod';
 import type { Issue, Outcome } from '../outcome';
 import { failure, success } from '../outcome';
 import { confirmationSchema } from '../confirmed/schema';
-import { instrumentSchema } from '../gauge/schema';
+import { instrumentSchema, standings } from '../gauge/schema';
 import { drives } from '../tire-temperature';
 import { walkingOrder } from '../wheel';
 import { visitNotesSchema } from './notes';
@@ -134,6 +134,8 @@ const gaugeSchema = seen('gauge', {
   /** The gauge on the shop's register it was read with. */
   gauge: z.string().max(64).optional(),
   trusted: z.boolean().optional(),
+  /** How that gauge stood for this reading. */
+  standing: z.enum(standings).optional(),
   /** Expanded uncertainty (k = 2) of `tireC`, K. */
   tireCPlusMinusK: z.number().min(0).optional(),
   /** Expanded uncertainty (k = 2) of `kPa`. */

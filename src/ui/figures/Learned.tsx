@@ -23,10 +23,11 @@ export function Learned({ initial, mayChange }: { initial: ShopFigures; mayChang
     setBusy(visit.jobId);
     setProblem(undefined);
     const stored = await ask('confirm', { id: visit.jobId, body: { key: newKey(), parts } });
-    const fresh = stored.ok ? await ask('figures') : stored;
+    const fresh = await ask('figures');
     setBusy(undefined);
+    if (!stored.ok) return setProblem(stored.problem.message);
     if (!fresh.ok) return setProblem(fresh.problem.message);
-    setFigures(fresh.value as ShopFigures);
+    setFigures(fresh.value);
     setTaken((before) => [
       ...before.filter(({ jobId }) => jobId !== visit.jobId),
       ...(parts.length === 0 ? [visit] : []),

@@ -1,12 +1,8 @@
 import { useEffect, useMemo, useState } from 'react';
 import { v7 as newKey } from 'uuid';
-import {
-  allowedErrorKPa,
-  calibrationOf,
-  checkPlanKPa,
-  type CheckPoint,
-  type Instrument,
-} from '../../core/gauge';
+import { z } from 'zod';
+import { allowedErrorKPa, calibrationOf, checkPlanKPa, type Instrument } from '../../core/gauge';
+import { checkPointSchema } from '../../core/gauge/schema';
 import { figure, format, formatDifference, parse, pressure, type UnitChoice } from '../../core/units';
 import { ask } from '../api';
 import { Button } from '../kit/Button';
@@ -22,11 +18,21 @@ const plan = [
   ...[...checkPlanKPa].reverse().map((kPa) => ({ way: 'down' as const, kPa })),
 ];
 
-interface Draft {
-  key: string;
-  reference: string;
-  plusMinus: string;
-  points: CheckPoint[];
+/** What was typed so far: kept on this device, so that a check that was broken off goes on. */
+const draftSchema = z.object({
+  key: z.string(),
+  reference: z.string(),
+  plusMinus: z.string(),
+  points: z.array(checkPointSchema),
+});
+type Draft = z.infer<typeof draftSchema>;
+
+function draftFrom(kept: string): Draft | undefined {
+  try {
+    return draftSchema.safeParse(JSON.parse(kept)).data;
+  } catch {
+    return undefined;
+  }
 }
 
 /** A small guided job: bring the reference to each point, type what both show, see the error grow into a picture. */
@@ -52,9 +58,9 @@ export function GaugeCheck({ gauge, units }: { gauge: Instrument; units: UnitCho
   const [done, setDone] = useState<Instrument>();
 
   useEffect(() => {
-    const kept = localStorage.getItem(storage);
+    const kept = draftFrom(localStorage.getItem(storage) ?? '');
     // eslint-disable-next-line react-hooks/set-state-in-effect -- the browser's storage exists from here on
-    if (kept) setDraft(JSON.parse(kept) as Draft);
+    if (kept) setDraft(kept);
   }, [storage]);
   const keep = (next: Draft) => {
     setDraft(next);

@@ -78,6 +78,15 @@ describe('what is recorded without a connection', () => {
     expect(createOutbox('job', () => undefined).items()).toEqual([]);
   });
 
+  it('leaves out what is no reading, and what is no list', async () => {
+    for (const kept of ['{"a":1}', 'no json', '[{"key":"one"},{"key":7,"observation":{}}]']) {
+      localStorage.setItem('hacienda.outbox.job', kept);
+      expect(createOutbox('job', () => undefined).items(), kept).toEqual([]);
+    }
+    await settle();
+    expect(sent).toEqual([]);
+  });
+
   it('keeps the jobs apart', async () => {
     answers = ['offline'];
     createOutbox('job', () => undefined).add(item('one'));

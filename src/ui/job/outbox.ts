@@ -1,4 +1,5 @@
 import type { Observation } from '../../core/job';
+import { observationKinds } from '../../core/observation';
 import type { Problem } from '../../core/outcome';
 import type { VisitView } from '../../core/visit/view';
 import { ask } from '../api';
@@ -94,10 +95,26 @@ const unsent = (items: readonly Waiting[]): Waiting | undefined =>
 /** Troubles of the connection, the server or the session pass; what the shop refused does not. */
 const mayPass = ({ code }: Problem): boolean => ['offline', 'server-error', 'not-signed-in'].includes(code);
 
+/** What this device kept. Whatever else is found there is no reading, and is left out; the shop parses the rest. */
 function load(place: string): readonly Waiting[] {
   try {
-    return JSON.parse(localStorage.getItem(place) ?? '[]') as Waiting[];
+    const kept: unknown = JSON.parse(localStorage.getItem(place) ?? '[]');
+    return Array.isArray(kept) ? kept.filter(isWaiting) : [];
   } catch {
     return [];
   }
+}
+
+function isWaiting(item: unknown): item is Waiting {
+  if (typeof item !== 'object' || item === null || !('key' in item) || !('observation' in item)) return false;
+  const { key, observation } = item;
+  return (
+    typeof key === 'string' &&
+    typeof observation === 'object' &&
+    observation !== null &&
+    'kind' in observation &&
+    observationKinds.some((kind) => kind === observation.kind) &&
+    'at' in observation &&
+    typeof observation.at === 'string'
+  );
 }
