@@ -77,7 +77,7 @@ export interface Decision {
   on: { code: FindingCode; wheels: Position[] }[];
   /** Minutes of shop time that acting now may be expected to cost for what of it is wrong. */
   wrongMinutes: number;
-  /** … and for what is left though it may be true. */
+  /** Minutes that acting now may be expected to cost for what is left though it may be true. */
   leftMinutes: number;
 }
 

@@ -7,7 +7,9 @@ import { policyCelsius, targetsFor } from '.';
 
 const target = (job: Job, wheel = 'LF') =>
   targetsFor(job, ledgerOf(job)).find((found) => found.wheel === wheel);
-const climate = (more: object) => ({ climate: { nowC: 21, overnightLowC: 3, altitudeM: 1500, ...more } });
+const climate = (more: NonNullable<Job['climate']>) => ({
+  climate: { nowC: 21, overnightLowC: 3, altitudeM: 1500, ...more },
+});
 
 describe('a target', () => {
   it('of a cold tire by the ambient school is the placard', () => {
@@ -107,5 +109,78 @@ describe('the school', () => {
     expect(policyCelsius(jobWith([], climate({})))).toBe(21);
     expect(policyCelsius(jobWith([], climate({ fillPolicy: 'morning' })))).toBe(3);
     expect(policyCelsius(jobWith([], climate({ fillPolicy: 'morning', overnightLowC: undefined })))).toBe(21);
+  });
+});
+
+describe('what is said of a target', () => {
+  const advice = (kPa: number, more: object = {}, nowC: number | undefined = 12) =>
+    target(
+      jobWith([gauge(1, 'LF', kPa, more)], {
+        climate: { ...(nowC !== undefined && { nowC }), altitudeM: 0 },
+      }),
+    )?.advice;
+
+  it('is to leave a tire within a psi, to add below and to let out above', () => {
+    expect([advice(223), advice(222.9), advice(237), advice(237.1)]).toEqual([
+      'leave',
+      'add',
+      'leave',
+      'let-out',
+    ]);
+    expect(advice(230)).toBe('leave');
+  });
+
+  it('is to let a warm tire cool, by what was said of it or by what it measures against the air', () => {
+    // Five kelvin over the air are of the weather; more is of the road.
+    const over = { tire: 'cold' as const };
+    expect(advice(270, { ...over, tireC: 17 })).toBe('let-out');
+    expect(advice(270, { ...over, tireC: 17.1 })).toBe('let-cool');
+    expect(advice(270, { ...over, tireC: 7 })).toBe('let-out');
+    expect(advice(300, { tire: 'warm', tireC: 13 })).toBe('let-cool');
+    expect(target(jobWith([gauge(1, 'LF', 270, { tireC: 40 })], { climate: {} }))?.advice).toBe('let-out');
+    expect(advice(200, { ...over, tireC: 40 })).toBe('add');
+  });
+
+  it('is nothing where nothing was read, and no figure is given for a wheel without placard', () => {
+    const job = jobWith([], { placard: [{ position: 'front', coldKPa: 230 }] });
+    expect(targetsFor(job, ledgerOf(job)).map(({ wheel }) => wheel)).toEqual(['LF', 'RF']);
+    const open = target(job);
+    expect(open).toMatchObject({ coldKPa: 230 });
+    expect(open).not.toHaveProperty('advice');
+    expect(open).not.toHaveProperty('addKPa');
+    expect(open).not.toHaveProperty('cappedAtKPa');
+  });
+
+  it('stops at the sidewall, and says so only where it is the sidewall that stops it', () => {
+    const capped = (maxKPa: number) =>
+      target(jobWith([gauge(1, 'LF', 200)], { fitted: [{ position: 'front', maxKPa }] }));
+    expect(capped(220)).toMatchObject({ setNowKPa: 220, cappedAtKPa: 220, addKPa: 20 });
+    expect(capped(230)).not.toHaveProperty('cappedAtKPa');
+    expect(capped(231)).not.toHaveProperty('cappedAtKPa');
+    const untempered = jobWith([gauge(1, 'LF', 200)], {
+      climate: {},
+      fitted: [{ position: 'front', maxKPa: 220 }],
+    });
+    expect(target(untempered)).toMatchObject({ setNowKPa: 220, cappedAtKPa: 220 });
+  });
+
+  it('carries the doubt of the temperature only where one was taken', () => {
+    expect(target(jobWith([gauge(1, 'LF', 220)]))).not.toHaveProperty('plusMinusKPa');
+    expect(target(jobWith([gauge(1, 'LF', 220, { tireC: 12 })]))?.plusMinusKPa).toBeGreaterThan(1);
+    const noWeather = jobWith([gauge(1, 'LF', 220, { tireC: 12 })], { climate: {} });
+    expect(target(noWeather)).not.toHaveProperty('plusMinusKPa');
+  });
+
+  it('aims where the school says, as far as the temperatures are known', () => {
+    const policy = (more: NonNullable<Job['climate']>) => policyCelsius(jobWith([], { climate: more }));
+    expect(policy({ nowC: 20, overnightLowC: 3, fillPolicy: 'morning' })).toBe(3);
+    expect(policy({ nowC: 20, overnightLowC: 3, fillPolicy: 'ambient' })).toBe(20);
+    expect(policy({ nowC: 20, overnightLowC: 3 })).toBe(20);
+    expect(policy({ nowC: 20, fillPolicy: 'morning' })).toBe(20);
+    const { climate, ...rest } = jobWith([gauge(1, 'LF', 220)]);
+    expect(climate).toBeDefined();
+    expect(policyCelsius(rest)).toBeUndefined();
+    expect(target(rest)).toMatchObject({ setNowKPa: 230, addKPa: 10, advice: 'add' });
+    expect(target({ ...rest, observations: [] })).toMatchObject({ setNowKPa: 230 });
   });
 });

@@ -10,7 +10,7 @@ export interface Regulation {
   source: string;
   /** The lamp lights this far down, as a share of placard pressure. */
   lowShareOfPlacard: number;
-  /** … or at this, whichever is higher, kPa. */
+  /** However low the placard, the lamp lights at this at least, kPa. */
   leastOnKPa: (tire: TireClass | undefined) => number;
   /** Within so many minutes of driving, for a low tire and for a malfunction. */
   withinMinutes: { low: number; malfunction: number };

@@ -113,3 +113,114 @@ describe('a leaking tire', () => {
     );
   });
 });
+
+describe('the runs of readings a loss is told from', () => {
+  it('are of the one wheel, at this visit and before, by the clock', () => {
+    const found = loss(
+      [read(10, 216), read(0, 230), read(5, 100, { wheel: 'RF' })],
+      [read(20, 202), read(15, 90, { wheel: 'RR' })],
+    );
+    expect(found.levels.map(({ readKPa, days }) => [readKPa, days])).toEqual([
+      [230, 0],
+      [216, 10],
+      [202, 20],
+    ]);
+    expect(found.earlier).toEqual([]);
+  });
+
+  it('end only with a repair of this wheel, between the two readings', () => {
+    const runs = (wheel: 'LF' | 'RF', at: number) =>
+      loss([read(0, 230), read(10, 216)], [read(20, 202)], { repairs: [{ wheel, at: day(at) }] });
+    expect(runs('RF', 15).levels).toHaveLength(3);
+    const parted = runs('LF', 15);
+    expect(parted.verdict).toBe('not-known');
+    expect(parted.levels.map(({ readKPa }) => readKPa)).toEqual([202]);
+    expect(parted.earlier.map((run) => run.map(({ readKPa }) => readKPa))).toEqual([[230, 216]]);
+    expect(runs('LF', -5).verdict).toBe('leaks');
+    expect(
+      loss([read(0, 230)], [read(10, 200)], { repairs: [{ wheel: 'LF', at: day(10) }] }).levels,
+    ).toHaveLength(1);
+    expect(
+      loss([read(0, 230)], [read(10, 200)], { repairs: [{ wheel: 'LF', at: day(0) }] }).levels,
+    ).toHaveLength(2);
+  });
+
+  it('go on with a rise that two readings cannot tell from none', () => {
+    // Two readings of ± 4 kPa and a kelvin each differ by less than 6.6 kPa by chance.
+    expect(loss([read(0, 220)], [read(1, 226)]).levels).toHaveLength(2);
+    expect(loss([read(0, 220)], [read(1, 227)]).levels).toHaveLength(1);
+  });
+
+  it('end with a tire let down to placard within two hours, from above it', () => {
+    const hours = (n: number) => n / 24;
+    const letDown = (from: number, to: number, after: number) =>
+      loss([], [read(0, from), read(hours(after), to)]).levels.length;
+    expect(letDown(262, 231, 2)).toBe(1);
+    expect(letDown(262, 231, 2.1)).toBe(2);
+    expect(letDown(237, 224, 1)).toBe(2);
+    expect(letDown(238, 224, 1)).toBe(1);
+    expect(letDown(262, 223, 1)).toBe(1);
+    expect(letDown(262, 222.9, 1)).toBe(2);
+    const noPlacard = car([], [read(0, 262), read(hours(1), 231)], { placard: [] });
+    expect(lossOf(noPlacard, 'LF').levels).toHaveLength(2);
+  });
+
+  it('leave out a warm tire of which nobody knows how warm; a cold one stands at the air of now', () => {
+    const bare = (n: number, kPa: number, tire: 'cold' | 'warm') => ({
+      ...read(n, kPa),
+      tireC: undefined,
+      tire,
+    });
+    const seen = loss([], [bare(0, 230, 'cold'), bare(1, 260, 'warm'), bare(10, 210, 'cold')]);
+    expect(seen.levels.map(({ readKPa, readC }) => [readKPa, readC])).toEqual([
+      [230, 10],
+      [210, 10],
+    ]);
+    const noWeather = jobWith([bare(0, 230, 'cold'), bare(10, 210, 'cold')], { climate: {} });
+    expect(lossOf(noWeather, 'LF').referenceC).toBe(20);
+    expect(lossOf(noWeather, 'LF').levels).toHaveLength(2);
+  });
+
+  it('tell nothing where there are none', () => {
+    const none = loss([], []);
+    expect(none).toMatchObject({ verdict: 'not-known', levels: [], earlier: [] });
+    expect(none.tellsAfterDays).toBeUndefined();
+    expect(none.lampInDays).toBeUndefined();
+    expect(none.perDayKPa).toBeUndefined();
+  });
+
+  it('stay behind with wheels that moved, and only then', () => {
+    const kept = (kind: 'none' | 'rotation' | 'tires-fitted' | 'wheels-swapped' | 'repair') =>
+      loss([read(0, 230)], [read(10, 200)], { service: { kind } }).levels.length;
+    expect(
+      ['none', 'repair', 'rotation', 'tires-fitted', 'wheels-swapped'].map((kind) => kept(kind as 'none')),
+    ).toEqual([2, 2, 1, 1, 1]);
+    const { service, ...unserviced } = car([read(0, 230)], [read(10, 200)]);
+    expect(service).toBeDefined();
+    expect(lossOf(unserviced, 'LF').levels).toHaveLength(2);
+  });
+});
+
+describe('what a loss says', () => {
+  it('is an interval about the best figure, and says when to look again only where it is not known', () => {
+    const known = loss([read(0, 230)], [read(10, 200)]);
+    expect(known.perDayKPa?.low).toBeLessThan(known.perDayKPa?.best ?? 0);
+    expect((known.perDayKPa?.high ?? 0) - (known.perDayKPa?.best ?? 0)).toBeCloseTo(
+      (known.perDayKPa?.best ?? 0) - (known.perDayKPa?.low ?? 0),
+      9,
+    );
+    expect(known.tellsAfterDays).toBeUndefined();
+    // By hand: √2 readings of ± hypot(4, 1.96 · 1.17) kPa, over 2 less 14/30 kPa a day.
+    const open = loss([read(0, 230)], [read(1, 229)]);
+    const doubt = 1.96 * Math.hypot(4 / 1.96, 331.325 / 283.15) * Math.SQRT2;
+    expect(open.tellsAfterDays).toBeCloseTo(doubt / (2 - 14 / 30), 6);
+  });
+
+  it('is endless until the lamp where nothing is lost, and now where it is low already', () => {
+    const rises = loss([read(0, 228)], [read(30, 230)]);
+    expect(rises.lampInDays?.best).toBe(Number.POSITIVE_INFINITY);
+    expect(loss([read(0, 230)], [read(10, 160)]).lampInDays).toMatchObject({ best: 0, soonest: 0 });
+    const noFigure = car([read(0, 230)], [read(10, 200)], { placard: [] });
+    expect(lossOf({ ...noFigure, vehicle: { tpms: { kind: 'direct' } } }, 'LF').lampInDays).toBeUndefined();
+  });
+});

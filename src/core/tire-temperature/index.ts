@@ -17,7 +17,7 @@ const riseDoubt = 0.4;
 const airDoubtK = 2;
 /** A tire has come two thirds of the way up after so many minutes on the road (common practice: warm after half an hour). */
 const warmingMinutes = 12;
-/** … and two thirds of the way down after so many standing (common practice: cold after three hours). */
+/** A warm tire has come two thirds of the way down after so many minutes standing (common practice: cold after three hours). */
 const coolingMinutes = 45;
 
 /**

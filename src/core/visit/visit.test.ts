@@ -12,12 +12,14 @@ import {
   scans,
   silent,
 } from '../../../tests/support/car';
+import type { Assessment, Finding, NextTest } from '../assessment';
 import { assess } from '../diagnosis';
+import type { FindingCode } from '../finding';
 import type { CarWrite, Job } from '../job';
 import { proofOf, writeVerdict } from '../proof';
 import { sheetOf } from '../sheet';
-import { roadWheels } from '../wheel';
-import { idsToWrite, nextMove } from '.';
+import { roadWheels, type Position } from '../wheel';
+import { idsToWrite, isPassed, nextMove, stationOf, stations, worthwhileCheck, type Move } from '.';
 
 const move = (job: Job, handedOver = false) =>
   nextMove(job, { assessment: assess(job), handedOver, hasLead: true, hasTool: true });
@@ -162,5 +164,200 @@ describe('the sheet', () => {
     expect(sheet.done).toEqual([{ kind: 'filled', wheel: 'RF', fromKPa: 166, toKPa: 230 }]);
     expect(sheet.proof.proved).toBe(true);
     expect(sheet.cautions.join()).toMatch(/once a month/);
+  });
+});
+
+describe('the move after the checks', () => {
+  const seen = [lamp(0, 'off'), ...gauges(1), ...scans(2), registry(3), ...lives(4, undefined, 62)];
+  const at = (assessment: Partial<Assessment>, job: Job = jobWith(seen), more: object = {}) =>
+    nextMove(job, {
+      assessment: { ...assess(job), findings: [], nextTests: [], targets: [], ...assessment },
+      handedOver: false,
+      hasLead: true,
+      hasTool: true,
+      ...more,
+    });
+  const found = (code: FindingCode): Finding => ({
+    code,
+    wheels: ['LF'],
+    probability: 0.9,
+    evidence: [],
+    action: '',
+  });
+  const test = (more: Partial<NextTest>): NextTest => ({
+    test: 'gauge',
+    minutes: 1,
+    bits: 1,
+    savesMinutes: 1,
+    ...more,
+  });
+
+  it('is none once the car is handed over', () => {
+    expect(at({}, jobWith([]), { handedOver: true })).toEqual({ kind: 'done' });
+  });
+
+  it('asks for the placard as long as one road wheel lacks it', () => {
+    const half = jobWith(seen, { placard: [{ position: 'front', coldKPa: 230 }] });
+    expect(at({}, half)).toEqual({ kind: 'placard' });
+  });
+
+  it('is a part before a fill, a fill before other work, and work before the proof', () => {
+    const fill = { wheel: 'RF' as const, coldKPa: 230, addKPa: 20 };
+    expect(
+      at({ findings: [found('sensor-inaccurate'), found('sensor-silent')], targets: [fill] }),
+    ).toMatchObject({ kind: 'act', finding: { code: 'sensor-silent' } });
+    expect(at({ findings: [found('sensor-inaccurate')], targets: [fill] })).toEqual({
+      kind: 'fill',
+      wheel: 'RF',
+      addKPa: 20,
+    });
+    expect(at({ findings: [found('sensor-inaccurate')] })).toMatchObject({
+      kind: 'act',
+      finding: { code: 'sensor-inaccurate' },
+    });
+    expect(at({ findings: [{ ...found('sensor-inaccurate'), probability: 0.4 }] })).toEqual({
+      kind: 'hand-over',
+    });
+    expect(at({ targets: [{ ...fill, addKPa: 7 }] })).toEqual({ kind: 'hand-over' });
+    expect(at({ targets: [{ ...fill, addKPa: 7.1 }] })).toMatchObject({ kind: 'fill' });
+    expect(at({ targets: [{ wheel: 'RF', coldKPa: 230 }] })).toEqual({ kind: 'hand-over' });
+  });
+
+  it('of tests worth as much is the next on the walk, and only one that is worth its minutes', () => {
+    const gaugeAt = (wheel: Position, bits: number, savesMinutes = 1) => test({ wheel, bits, savesMinutes });
+    expect(at({ nextTests: [gaugeAt('RR', 1), gaugeAt('LF', 0.5)] })).toMatchObject({ wheel: 'LF' });
+    expect(at({ nextTests: [gaugeAt('RR', 1), gaugeAt('LF', 0.49)] })).toMatchObject({ wheel: 'RR' });
+    expect(at({ nextTests: [gaugeAt('RR', 1), test({ test: 'visual', wheel: 'LF' })] })).toMatchObject({
+      kind: 'gauge',
+      wheel: 'RR',
+      again: true,
+    });
+    expect(at({ nextTests: [gaugeAt('RR', 1, 0)] })).toEqual({ kind: 'hand-over' });
+  });
+
+  it('asks only for tests that can be done here', () => {
+    const only = (one: NextTest['test'], more: object, kind: 'direct' | 'indirect' = 'direct') =>
+      worthwhileCheck(jobWith(seen, { tpms: { kind } }), {
+        assessment: { ...assess(jobWith([])), nextTests: [test({ test: one })] },
+        hasLead: true,
+        hasTool: true,
+        ...more,
+      })?.test;
+    expect(only('activation', {})).toBe('activation');
+    expect(only('activation', { hasTool: false })).toBeUndefined();
+    for (const one of ['registry', 'drive'] as const) {
+      expect(only(one, {})).toBe(one);
+      expect(only(one, { hasLead: false })).toBeUndefined();
+      expect(only(one, {}, 'indirect')).toBeUndefined();
+    }
+    expect(only('display', { hasLead: false, hasTool: false })).toBe('display');
+  });
+
+  it('names each test as something to do', () => {
+    const as = (one: NextTest['test'], wheel?: Position, job?: Job) =>
+      at({ nextTests: [test({ test: one, ...(wheel && { wheel }) })] }, job);
+    expect(as('gauge', 'LF', jobWith([]))).toEqual({ kind: 'gauge', wheel: 'LF', again: false });
+    expect(as('activation', 'LR', jobWith([silent(1, 'LR')]))).toEqual({
+      kind: 'wake',
+      wheel: 'LR',
+      tries: 1,
+    });
+    expect(as('activation', 'LR')).toEqual({ kind: 'wake', wheel: 'LR', tries: 0 });
+    expect(as('visual', 'RF')).toEqual({ kind: 'look', wheel: 'RF' });
+    expect(as('lamp')).toEqual({ kind: 'look-at-lamp' });
+    expect(as('registry')).toEqual({ kind: 'read-car' });
+    expect(as('drive')).toEqual({ kind: 'drive' });
+    for (const one of ['display', 'shift', 'reception', 'wheelspeed', 'baseline'] as const)
+      expect(as(one)).toMatchObject({ kind: 'check', test: one });
+  });
+
+  it('measures what the proof lacks, in the order of the walk, with what is here', () => {
+    const without = (...kinds: string[]) => jobWith(seen.filter(({ kind }) => !kinds.includes(kind)));
+    expect(at({}, without('gauge', 'activation', 'registry'))).toEqual({
+      kind: 'gauge',
+      wheel: 'LF',
+      again: false,
+    });
+    expect(at({}, without('activation', 'registry'))).toEqual({ kind: 'wake', wheel: 'LF', tries: 0 });
+    expect(at({}, without('activation', 'registry'), { hasTool: false })).toEqual({ kind: 'read-car' });
+    expect(at({}, without('registry'))).toEqual({ kind: 'read-car' });
+    expect(at({}, without('live'))).toEqual({ kind: 'drive' });
+    expect(at({}, without('lamp'))).toEqual({ kind: 'look-at-lamp' });
+    expect(at({}, without('lamp', 'live'), { hasLead: false })).toEqual({ kind: 'look-at-lamp' });
+    const code = { kind: 'dtc' as const, at: minute(5), code: 'C1B31', status: 'active' as const };
+    expect(at({}, jobWith([...seen, code]))).toEqual({ kind: 'clear-codes' });
+    expect(at({}, jobWith([...seen, code]), { hasLead: false })).toEqual({ kind: 'hand-over' });
+    const indirect = jobWith([lamp(0, 'off'), ...gauges(1)], { tpms: { kind: 'indirect' } });
+    expect(at({}, indirect)).toEqual({ kind: 'hand-over' });
+  });
+
+  it('reads back only the last write of each kind, and only with a lead', () => {
+    const lost = write({ answer: 'lost' });
+    const later = {
+      ...write({ readBackAt: minute(12), readBack: held(ids.RR) }),
+      key: '0190a000-0000-7000-8000-000000000009',
+    };
+    expect(at({}, jobWith(seen, { carWrites: [lost] }))).toEqual({ kind: 'read-back' });
+    expect(at({}, jobWith(seen, { carWrites: [lost, later] }))).not.toEqual({ kind: 'read-back' });
+    expect(at({}, jobWith(seen, { carWrites: [lost] }), { hasLead: false })).not.toEqual({
+      kind: 'read-back',
+    });
+  });
+});
+
+describe('the stations', () => {
+  const proof = { proved: false, checks: [] };
+  const passed = (job: Job, proved = false) =>
+    stations.filter((station) => isPassed(station, job, { ...proof, proved }));
+
+  it('are passed by what was done, in whatever order', () => {
+    expect(passed(jobWith([], { placard: [] }))).toEqual([]);
+    expect(passed(jobWith([]))).toEqual(['placard']);
+    expect(passed(jobWith([...gauges(1).slice(1)]))).toEqual(['placard']);
+    expect(passed(jobWith([...gauges(1), ...scans(2), registry(3)]), true)).toEqual([
+      'placard',
+      'gauge',
+      'scan',
+      'car',
+      'prove',
+    ]);
+    const twice = (n: number) => [silent(1, 'LR'), silent(2, 'LR', 'magnet')].slice(0, n);
+    expect(passed(jobWith(scans(2, { LR: twice(2) })))).toContain('scan');
+    expect(passed(jobWith(scans(2, { LR: twice(1) })))).not.toContain('scan');
+    const worked = write({ answer: 'yes', readBackAt: minute(12), readBack: held(ids.RR) });
+    expect(passed(jobWith([], { carWrites: [worked] }))).toContain('write');
+    expect(passed(jobWith([], { carWrites: [write({ answer: 'yes' })] }))).not.toContain('write');
+  });
+
+  it('each have their moves', () => {
+    const finding: Finding = { code: 'tire-low', wheels: [], probability: 1, evidence: [], action: '' };
+    const moves: Record<string, Move[]> = {
+      placard: [{ kind: 'placard' }],
+      gauge: [
+        { kind: 'gauge', wheel: 'LF', again: false },
+        { kind: 'fill', wheel: 'LF', addKPa: 9 },
+      ],
+      scan: [{ kind: 'wake', wheel: 'LF', tries: 0 }],
+      car: [{ kind: 'read-car' }],
+      follows: [
+        { kind: 'act', finding },
+        { kind: 'look', wheel: 'LF' },
+        { kind: 'check', test: 'shift' },
+      ],
+      write: [{ kind: 'write-ids' }, { kind: 'read-back' }, { kind: 'support-supply' }],
+      prove: [{ kind: 'clear-codes' }, { kind: 'drive' }, { kind: 'look-at-lamp' }],
+      'hand-over': [{ kind: 'hand-over' }, { kind: 'done' }],
+    };
+    for (const [station, of] of Object.entries(moves))
+      for (const one of of) expect(stationOf(one), one.kind).toBe(station);
+  });
+
+  it('send what was heard at a wheel, else what the car holds for it, else nothing', () => {
+    expect(idsToWrite(jobWith([heard(1, 'LF'), registry(2, { RF: null })]))).toEqual([
+      { wheel: 'LF', id: ids.LF, from: 'scan' },
+      { wheel: 'RF', id: null, from: 'car' },
+      { wheel: 'RR', id: ids.RR, from: 'car' },
+      { wheel: 'LR', id: ids.LR, from: 'car' },
+    ]);
   });
 });

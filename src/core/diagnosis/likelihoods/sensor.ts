@@ -9,7 +9,7 @@ import { bit, causeIndex } from '../hypotheses';
 
 /** What was seen of a wheel that its sensor's states rest on. */
 export type SensorSeen = Pick<WheelEvidence, 'signs' | 'misses' | 'replies' | 'ageYears' | 'recordedId'>;
-/** … and what the car says of hearing a sensor at a position. */
+/** What the car says of hearing a sensor at a position. */
 export type HearingSeen = Pick<PositionEvidence, 'held' | 'shown' | 'empty' | 'codes' | 'noCodes'>;
 
 /** What is assumed of the car while the states of one of its sensors are worked out. */
@@ -238,7 +238,7 @@ function heardFactor(position: HearingSeen): number {
   return there * emptyFactor(position, 'heard') * codeFactor(position, 'no-signal', false);
 }
 
-/** … and of one it does not hear: a figure that is there all the same is an old one. */
+/** Likelihood of what is seen of a position whose sensor the car does not hear: a figure that is there all the same is an old one. */
 function unheardFactor(position: HearingSeen, { deaf }: Pick<SensorAssumptions, 'deaf'>): number {
   const figures = (model.hearing.stale / model.noise.anyKPa) ** position.shown.length;
   const blamed = deaf

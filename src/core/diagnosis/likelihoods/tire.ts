@@ -16,7 +16,7 @@ export type TireSeen = Pick<
   | 'scannedFirst'
   | 'leak'
 >;
-/** … and what the car says of a tire at a position. */
+/** What the car says of a tire at a position. */
 export type ShownSeen = Pick<PositionEvidence, 'shown' | 'codes' | 'noCodes'>;
 
 /** What is assumed while the states of a tire are worked out. */
@@ -26,7 +26,7 @@ export interface TireAssumptions extends FigureAssumptions {
   leakingPrior: number;
 }
 
-/** … of the figures that speak of it. */
+/** What is assumed of the figures that speak of a tire. */
 export interface FigureAssumptions {
   /** The sensor reads as it should, or is off by anything. */
   accuracy: 'sound' | 'off';

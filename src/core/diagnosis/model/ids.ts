@@ -34,7 +34,7 @@ export const held = {
   onFile: judged(0.3, 'where the one before is on record'),
   /** A wheel still carries the sensor its record names. */
   recordHolds: judged(0.9, 'records are of the last visit'),
-  /** … or one that another wheel's record names. */
+  /** A wheel carries a sensor that another wheel's record names. */
   recordMoved: judged(0.02, 'wheels change places'),
   /** With a sensor on record, the chance that there is none is this part of what it would be. */
   recordDoubted: judged(0.3, 'a record may be of another wheel'),

@@ -9,7 +9,7 @@ export const survival = {
   scaleYears: practice(9, 'two thirds are gone after nine years'),
   /** The share dying now is the hazard times how long a dead one is driven with, years. */
   drivenWithDeadYears: judged(0.4, 'a lamp is lived with for some months'),
-  /** … and the share ending now, the hazard times how long an ending battery still answers, years. */
+  /** The share ending now is the hazard times how long an ending battery still answers, years. */
   endsForYears: judged(0.7, 'weak in the cold for about a winter before it is silent'),
   /** Endings that have nothing to do with age. */
   endsEarly: judged(0.002, 'a bad cell'),
