@@ -1,8 +1,6 @@
 import type { Reply } from '../../job';
 import { Contents, Memo, type Key } from './memo';
 import type { Context, Evidence, PositionEvidence, WheelEvidence } from '../evidence';
-import { model } from '../model';
-import { highestNormalDensity } from '../../normal';
 import {
   Adder,
   type Emit,
@@ -10,8 +8,6 @@ import {
   type Assignment,
   type Sums,
   type System,
-  bit,
-  cooledKPa,
   permutationsOf,
   totalOf,
 } from '../hypotheses';
@@ -21,9 +17,7 @@ import {
   type Figures,
   type Places,
   type SensorAssumptions,
-  type TireAssumptions,
   answersOf,
-  codeFactor,
   keptFactor,
   placesOf,
   sensorAtMost,
@@ -31,16 +25,23 @@ import {
   tireStates,
   turningStates,
 } from '../likelihoods';
+import {
+  assumptionsOf,
+  bareTire,
+  factorOf,
+  highestDensityOf,
+  isDeaf,
+  isElsewhere,
+  lowCodeFactors,
+  nothingShown,
+  type Placing,
+  type Sensed,
+  speaksOfHearing,
+  tireAssumptions,
+  tireStatesIn,
+  wheelAt,
+} from './placing';
 import { accumulate, SensorSums, type Accuracy, type Factor } from './sensor-sums';
-
-/** A wheel, taken to be at one position of the car, while the car is one way and the scans are read one way. */
-export interface Placing {
-  evidence: Evidence;
-  place: number;
-  position: PositionEvidence;
-  assignment: Assignment;
-  system: System;
-}
 
 /**
  * Sums already worked out, by the content of the evidence they rest on: most of them serve again at another
@@ -303,116 +304,3 @@ const replyNumber = ({ replies }: WheelEvidence, reply: Reply | undefined): numb
 /** Which reply the sensor's own figure of its tire stands in; -1: it has none. */
 const replyAt = ({ replies }: WheelEvidence, { replyKPa }: Sensed): number =>
   replyKPa === undefined ? -1 : replies.findIndex(({ kPa }) => kPa === replyKPa);
-
-interface CodeFactors {
-  low: number;
-  other: number;
-}
-
-const factorOf = ({ low, other }: CodeFactors, findings: number): number =>
-  (findings & bit['tire-low']) === 0 ? other : low;
-
-/** The car has stored a code for low pressure here, or none: the factor for a low tire, and for another. */
-function lowCodeFactors({ position, heard }: Sensed): CodeFactors {
-  return position
-    ? {
-        low: codeFactor(position, 'low-pressure', heard),
-        other: codeFactor(position, 'low-pressure', false),
-      }
-    : { low: 1, other: 1 };
-}
-
-/** The most that any pressure could make of what the car shows at a position: the product of the highest densities. */
-function highestDensityOf({ shown }: PositionEvidence): number {
-  let highest = 1;
-  for (const { sdKPa } of shown)
-    highest *= Math.max(highestNormalDensity(sdKPa ** 2), 1 / model.noise.anyKPa);
-  return highest;
-}
-
-/** What a factor takes for granted about the sensor whose figures speak of its tire. */
-export interface Sensed {
-  position: PositionEvidence | undefined;
-  replyKPa: number | undefined;
-  system: System;
-  accuracy: Accuracy;
-  heard: boolean;
-}
-
-const bareTire = (system: System): Sensed => ({
-  position: undefined,
-  replyKPa: undefined,
-  system,
-  accuracy: 'sound',
-  heard: false,
-});
-
-/** The states of a tire in a factor, with what the car shows of it where the car hears its sensor. */
-export function tireStatesIn(
-  evidence: Evidence,
-  priors: Priors,
-  place: number,
-  sensed: Sensed,
-  emit: Emit,
-): void {
-  const factors = lowCodeFactors(sensed);
-  tireStates(
-    wheelAt(evidence, place),
-    tireAssumptions(evidence, priors, place, sensed),
-    (weight, findings, cause) => {
-      emit(weight * factorOf(factors, findings), findings, cause);
-    },
-  );
-}
-
-function tireAssumptions(
-  { context }: Evidence,
-  priors: Priors,
-  place: number,
-  { position, replyKPa, system, accuracy, heard }: Sensed,
-): TireAssumptions {
-  return {
-    accuracy,
-    cooled: system.cooled,
-    cooledToKPa: cooledKPa(context, place),
-    replyKPa,
-    shown: heard && position ? position.shown : nothingShown,
-    leakingPrior: priors.of['tire-leaking'],
-  };
-}
-
-const nothingShown: PositionEvidence['shown'] = [];
-
-export function assumptionsOf({ evidence, place, position, assignment, system }: Placing): SensorAssumptions {
-  const { wheels, car } = evidence;
-  const { own } = assignment;
-  const held = position.held ?? undefined;
-  const reply = own[place];
-  const unheard = wheels[place]?.replies.length === 0;
-  const id = reply?.id ?? (unheard ? (held ?? wheels[place]?.recordedId) : undefined);
-  return {
-    own: reply,
-    heldIsElsewhere: isElsewhere(held, place, assignment),
-    deaf: isDeaf(system),
-    otherSet: system.otherSet,
-    driveQuality: system.driveQuality,
-    checkIns: id === undefined ? undefined : car.reception.find((counts) => counts.id === id),
-  };
-}
-
-function wheelAt({ wheels }: Evidence, place: number): WheelEvidence {
-  const wheel = wheels[place];
-  if (!wheel) throw new RangeError(`no wheel ${place}`);
-  return wheel;
-}
-
-/** The car hears no sensor at all. */
-const isDeaf = ({ receiverFault, pending }: System): boolean => receiverFault || pending;
-
-/** The ID held at a position is that of another wheel's sensor. */
-const isElsewhere = (held: string | null | undefined, place: number, { own }: Assignment): boolean =>
-  held != null && own.some((other, at) => at !== place && other?.id === held);
-
-/** Whether anything at a position depends on the car hearing its sensor: where nothing does, deaf or not is one. */
-const speaksOfHearing = ({ shown, empty, codes, noCodes }: PositionEvidence): boolean =>
-  shown.length > 0 || empty.length > 0 || codes.length > 0 || noCodes;

@@ -13,7 +13,8 @@ import {
 } from '../../../../tests/support/car';
 import type { Job, Observation } from '../../job';
 import { ledgerOf } from '../../ledger';
-import { Factors, assumptionsOf, tireStatesIn } from './factors';
+import { Factors } from './factors';
+import { assumptionsOf, tireStatesIn } from './placing';
 import { evidenceOf, type Evidence } from '../evidence';
 import { assignmentsOf, type Assignment } from '../hypotheses/assignment';
 import { permutationsOf } from '../hypotheses/permutation';
