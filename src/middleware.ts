@@ -1,5 +1,5 @@
 import { defineMiddleware } from 'astro:middleware';
-import type { Problem, ProblemCode } from './core/outcome';
+import type { Problem, ProblemCode } from './core/result';
 import { problemResponse, sessionCookie } from './pages/_http';
 import { personOfToken } from './services/people';
 

@@ -2,7 +2,7 @@ import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { z } from 'zod';
 import { parseJob } from '../core/job/schema';
-import type { Outcome } from '../core/outcome';
+import type { Result } from '../core/result';
 import { shopSettingsSchema, usualSettings } from '../core/shop';
 import { contracts } from '../contract';
 import { addGauge, recordCheck } from '../services/gauges';
@@ -62,8 +62,8 @@ export async function loadDemo(folder: string, now = Date.now()): Promise<void> 
   writeFileSync(loaded, new Date(now).toISOString());
 }
 
-function must<Value>(outcome: Outcome<Value>): Value {
-  if (outcome.ok) return outcome.value;
-  const issues = outcome.problem.issues?.map(({ path, message }) => `${path}: ${message}`) ?? [];
-  throw new Trouble(`The demo does not load: ${outcome.problem.message} ${issues.join('; ')}`);
+function must<Value>(result: Result<Value>): Value {
+  if (result.ok) return result.value;
+  const issues = result.problem.issues?.map(({ path, message }) => `${path}: ${message}`) ?? [];
+  throw new Trouble(`The demo does not load: ${result.problem.message} ${issues.join('; ')}`);
 }

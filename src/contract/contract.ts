@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { ProblemCode } from '../core/outcome';
+import type { ProblemCode } from '../core/result';
 
 /** What one use case takes and answers. */
 export interface Contract<Body extends z.ZodType = z.ZodType, Answer extends z.ZodType = z.ZodType> {

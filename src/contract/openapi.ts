@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { createDocument, type ZodOpenApiPathsObject } from 'zod-openapi';
 import { assessmentSchema } from '../core/assessment/schema';
 import { jobSchema } from '../core/job/schema';
-import type { ProblemCode } from '../core/outcome';
+import type { ProblemCode } from '../core/result';
 import { contracts, problemSchema, routes, statusOf, type Contract, type RouteName } from '.';
 
 /** The published description of the API, made from the contracts: OpenAPI 3.1. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { problemCodes, type ProblemCode } from '../core/outcome';
+import { problemCodes, type ProblemCode } from '../core/result';
 
 /** What an endpoint answers where it cannot do what was asked. */
 export const problemSchema = z.object({

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { confirmedSchema } from '../core/confirmed/schema';
+import { repairOutcomeSchema } from '../core/repair-outcome/schema';
 import { checkPointSchema, instrumentKinds, instrumentSchema } from '../core/gauge/schema';
 import { placardSchema, tpmsSchema } from '../core/job/schema';
 import { shopSettingsSchema } from '../core/shop';
@@ -69,7 +69,7 @@ const figuresSchema = z.object({
       plate: z.string(),
       at: z.string(),
       by: z.string(),
-      parts: z.array(confirmedSchema),
+      parts: z.array(repairOutcomeSchema),
     }),
   ),
 }) satisfies z.ZodType<ShopFigures>;

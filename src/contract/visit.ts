@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import type { Assessment } from '../core/assessment';
 import { assessmentSchema, findingSchema } from '../core/assessment/schema';
-import { confirmedSchema } from '../core/confirmed/schema';
+import { repairOutcomeSchema } from '../core/repair-outcome/schema';
 import { findingCodes } from '../core/finding';
 import { instrumentSchema } from '../core/gauge/schema';
 import {
@@ -235,7 +235,7 @@ export const visitContracts = {
   },
   confirm: {
     summary: 'Says what the parts of the car turned out to be',
-    body: z.object({ key, parts: z.array(confirmedSchema).max(40) }),
+    body: z.object({ key, parts: z.array(repairOutcomeSchema).max(40) }),
     answer: visitSchema,
     problems: [...ofJob, 'not-allowed', 'unknown-part', 'key-in-use'],
   },
@@ -245,7 +245,7 @@ export const visitContracts = {
       key,
       version: z.int().min(1),
       unproved: z.string().trim().min(3).max(500).optional(),
-      parts: z.array(confirmedSchema).max(40).optional(),
+      parts: z.array(repairOutcomeSchema).max(40).optional(),
     }),
     answer: visitSchema,
     problems: [...ofJob, 'stale', 'not-proved', 'not-allowed', 'unknown-part', 'key-in-use'],

@@ -1,6 +1,6 @@
 import { connect } from 'node:net';
 import { createMessageConnection, SocketMessageReader, SocketMessageWriter } from 'vscode-jsonrpc/node';
-import { failure, success, type Outcome } from '../core/outcome';
+import { failure, success, type Result } from '../core/result';
 
 const connectMs = 2000;
 const answerMs = 8000;
@@ -14,7 +14,7 @@ export function callDevice(
   who: string,
   method: string,
   parameters: object,
-): Promise<Outcome<unknown>> {
+): Promise<Result<unknown>> {
   return new Promise((resolve) => {
     const socket = connect({ host: address.host, port: address.port });
     const silent = failure('device-silent', `${who} did not answer in time. Try again.`);
@@ -22,10 +22,10 @@ export function callDevice(
       'device-unreachable',
       `${who} cannot be reached at ${address.host}:${address.port}. Switch it on, then try again.`,
     );
-    const finish = (outcome: Outcome<unknown>) => {
+    const finish = (result: Result<unknown>) => {
       clearTimeout(timer);
       socket.destroy();
-      resolve(outcome);
+      resolve(result);
     };
     let timer = setTimeout(() => finish(unreachable), connectMs);
     socket.once('error', () => finish(unreachable));

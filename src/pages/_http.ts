@@ -11,7 +11,7 @@ import {
   type Contract,
   type RouteName,
 } from '../contract';
-import { failure, success, type Outcome, type Problem } from '../core/outcome';
+import { failure, success, type Result, type Problem } from '../core/result';
 import type { Person } from '../services/people';
 
 /** The cookie that names a session. */
@@ -33,11 +33,11 @@ export function json(value: unknown, status = 200, headers: Record<string, strin
 export const problemResponse = (problem: Problem): Response =>
   json({ error: problem }, statusOf[problem.code]);
 
-export const respond = (outcome: Outcome<unknown>): Response =>
-  outcome.ok ? json(outcome.value) : problemResponse(outcome.problem);
+export const respond = (result: Result<unknown>): Response =>
+  result.ok ? json(result.value) : problemResponse(result.problem);
 
 /** The body as text, if it is not too large: then the rest is read past, so that the answer arrives. Problem: `too-large`. */
-export async function bodyText(request: Request): Promise<Outcome<string>> {
+export async function bodyText(request: Request): Promise<Result<string>> {
   const decoder = new TextDecoder();
   let size = 0;
   let text = '';
@@ -54,7 +54,7 @@ export async function bodyText(request: Request): Promise<Outcome<string>> {
 }
 
 /** The body as JSON of a shape. Problems: `too-large`, `not-json`, `invalid-input`. */
-export async function readBody<Body>(request: Request, schema: z.ZodType<Body>): Promise<Outcome<Body>> {
+export async function readBody<Body>(request: Request, schema: z.ZodType<Body>): Promise<Result<Body>> {
   const text = await bodyText(request);
   if (!text.ok) return text;
   const document = parseJson(text.value);
@@ -70,7 +70,7 @@ export async function readBody<Body>(request: Request, schema: z.ZodType<Body>):
 }
 
 /** Problem: `not-json`. */
-export function parseJson(text: string): Outcome<unknown> {
+export function parseJson(text: string): Result<unknown> {
   try {
     return success(JSON.parse(text));
   } catch {
@@ -79,7 +79,7 @@ export function parseJson(text: string): Outcome<unknown> {
 }
 
 /** A job file from the body. Problems: `too-large`, and `invalid-job` for what is none, JSON or not. */
-export async function jobFileFrom(request: Request): Promise<Outcome<Job>> {
+export async function jobFileFrom(request: Request): Promise<Result<Job>> {
   const text = await bodyText(request);
   if (!text.ok) return text;
   const document = parseJson(text.value);
@@ -107,7 +107,7 @@ interface Asked<Name extends RouteName> {
 export const serve =
   <Name extends RouteName>(
     name: Name,
-    work: (asked: Asked<Name>) => Promise<Outcome<AnswerOf<Name>>>,
+    work: (asked: Asked<Name>) => Promise<Result<AnswerOf<Name>>>,
   ): APIRoute =>
   async (context) => {
     const id = context.params.id ?? '';
@@ -120,7 +120,7 @@ export const serve =
   };
 
 /** What an address names that is no ID of anything. */
-function nothingThere(name: RouteName): Outcome<never> {
+function nothingThere(name: RouteName): Result<never> {
   const { problems } = contracts[name] as Contract;
   if (problems.includes('unknown-gauge'))
     return failure(

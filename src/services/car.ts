@@ -2,7 +2,7 @@ import type { CarWrite, Code, Job, Observation } from '../core/job';
 import { toJobFile, type Entry } from '../core/job/record';
 import { leastVoltsToWrite } from '../core/diagnosis';
 import { ledgerOf } from '../core/ledger';
-import { failure, success, type Outcome } from '../core/outcome';
+import { failure, success, type Result } from '../core/result';
 import { writeVerdict } from '../core/proof';
 import { meaningOf } from '../core/trouble-code/meaning';
 import type { LiveEntry, Receiver, RegistryEntry } from '../core/uds/receiver';
@@ -25,7 +25,7 @@ interface Car {
 }
 
 /** The job and how to talk to its car. Problems: `unknown-job`, `no-receiver`. */
-async function carOf(tx: Tx, id: string): Promise<Outcome<Car>> {
+async function carOf(tx: Tx, id: string): Promise<Result<Car>> {
   const stored = await jobs.loadJob(tx, id);
   if (!stored) return unknownJob();
   const job = toJobFile(stored.record);
@@ -46,7 +46,7 @@ interface Reading {
   supply: { volts: number; engine: 'on' | 'off' };
 }
 
-async function readAll(lead: VehicleLead): Promise<Outcome<Reading>> {
+async function readAll(lead: VehicleLead): Promise<Result<Reading>> {
   const supply = await lead.readSupply();
   if (!supply.ok) return supply;
   const registry = await lead.readRegistry();
@@ -59,7 +59,7 @@ async function readAll(lead: VehicleLead): Promise<Outcome<Reading>> {
 }
 
 /** Reads registered IDs, codes, live pressures and supply, and records them as one reading. */
-export async function readCar(id: string, key: string, who: Person): Promise<Outcome<VisitView>> {
+export async function readCar(id: string, key: string, who: Person): Promise<Result<VisitView>> {
   const refusal = refuseUnless(who, 'record-readings');
   if (refusal) return refusal;
   const there = await inTransaction((tx) => jobs.findObservation(tx, deriveKey(key, 'registry')));
@@ -110,7 +110,7 @@ export function writeIds(
   id: string,
   asked: { key: string; entries: RegistryEntry[] },
   who: Person,
-): Promise<Outcome<VisitView>> {
+): Promise<Result<VisitView>> {
   return write(id, asked.key, who, (before) => ({
     kind: 'registry',
     key: asked.key,
@@ -122,7 +122,7 @@ export function writeIds(
 }
 
 /** Clears the codes and reads them back: a code that is back stands again. */
-export function clearCodes(id: string, key: string, who: Person): Promise<Outcome<VisitView>> {
+export function clearCodes(id: string, key: string, who: Person): Promise<Result<VisitView>> {
   return write(id, key, who, (before) => ({
     kind: 'clear-codes',
     key,
@@ -142,10 +142,10 @@ async function write(
   key: string,
   who: Person,
   make: (before: { registry: RegistryEntry[]; codes: Code[] }) => CarWrite,
-): Promise<Outcome<VisitView>> {
+): Promise<Result<VisitView>> {
   const refusal = refuseUnless(who, 'change-a-car');
   if (refusal) return refusal;
-  const begun = await inTransaction(async (tx): Promise<Outcome<Car & { fresh: CarWrite | undefined }>> => {
+  const begun = await inTransaction(async (tx): Promise<Result<Car & { fresh: CarWrite | undefined }>> => {
     const row = await jobs.lockJob(tx, id);
     if (!row) return unknownJob();
     const car = await carOf(tx, id);
@@ -174,7 +174,7 @@ async function write(
   return viewJob(id);
 }
 
-function refuseWrite(state: string, job: Job): Outcome<never> | undefined {
+function refuseWrite(state: string, job: Job): Result<never> | undefined {
   const { registry, voltage } = ledgerOf(job);
   const underWay = (job.carWrites ?? []).some(isUnderWay);
   if (state !== 'open')
@@ -214,7 +214,7 @@ async function noteAnswer(id: string, key: string, answer: WriteAnswer): Promise
  * Reads back what the car holds after a write and stores it beside what was asked. May be repeated
  * until it succeeds; once it has, it stands. Problems: `unknown-write`, `write-under-way`, and those of the lead.
  */
-export async function readBack(id: string, key: string, who: Person): Promise<Outcome<VisitView>> {
+export async function readBack(id: string, key: string, who: Person): Promise<Result<VisitView>> {
   const refusal = refuseUnless(who, 'record-readings');
   if (refusal) return refusal;
   const car = await inTransaction((tx) => carOf(tx, id));

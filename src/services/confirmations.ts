@@ -1,10 +1,10 @@
-import { partName, partsOf, samePart, type Confirmed } from '../core/confirmed';
+import { partName, partsOf, samePart, type RepairOutcome } from '../core/repair-outcome';
 import { faultsOf } from '../core/finding';
 import { addExperience, type Experience } from '../core/diagnosis';
 import { experienceOf } from '../core/diagnosis/learning/counting';
 import { model } from '../core/diagnosis/model';
 import type { Header } from '../core/job';
-import { failure, success, type Outcome } from '../core/outcome';
+import { failure, success, type Result } from '../core/result';
 import { plateOf } from '../core/visit/notes';
 import type { ShopFigures } from '../core/visit/view';
 import { inTransaction, type Tx } from '../data/database';
@@ -47,9 +47,9 @@ export async function experienceBefore(tx: Tx): Promise<(openedAt: Date) => Expe
 export async function confirmIn(
   tx: Tx,
   job: { id: string; header: Header },
-  asked: { key: string; parts: readonly Confirmed[] },
+  asked: { key: string; parts: readonly RepairOutcome[] },
   who: Person,
-): Promise<Outcome<null>> {
+): Promise<Result<null>> {
   const refusal = refuseUnless(who, 'record-readings');
   if (refusal) return refusal;
   const there = await confirmations.findConfirmation(tx, asked.key);

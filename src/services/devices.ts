@@ -8,7 +8,7 @@ import { udsLead } from '../devices/vehicle/uds-lead';
 import type { Job } from '../core/job';
 import type { Receiver } from '../core/uds/receiver';
 import type { DevicesAtHand } from '../core/visit/view';
-import { failure, success, type Outcome } from '../core/outcome';
+import { failure, success, type Result } from '../core/result';
 import { canonicalVin } from '../core/vin';
 
 /** Which devices this shop has, from the environment: `HACIENDA_TOOL`, `HACIENDA_LEAD`, `HACIENDA_BAY` as host:port. */
@@ -33,7 +33,7 @@ export function atHand({ vehicle }: Pick<Job, 'vehicle'>, receiver: Receiver | u
 }
 
 /** Problem: `no-tool`. */
-export function activationTool(): Outcome<ActivationTool> {
+export function activationTool(): Result<ActivationTool> {
   const address = addressFrom('HACIENDA_TOOL');
   return address
     ? success(jsonRpcTool(address))
@@ -48,8 +48,8 @@ export function activationTool(): Outcome<ActivationTool> {
 export async function withLead<Value>(
   vin: string | undefined,
   receiver: Receiver,
-  work: (lead: VehicleLead) => Promise<Outcome<Value>>,
-): Promise<Outcome<Value>> {
+  work: (lead: VehicleLead) => Promise<Result<Value>>,
+): Promise<Result<Value>> {
   const address = await leadAddress(vin);
   if (!address.ok) return address;
   const channel = await openChannel(address.value.host, address.value.port);
@@ -70,7 +70,7 @@ export async function withLead<Value>(
   }
 }
 
-async function leadAddress(vin: string | undefined): Promise<Outcome<Address>> {
+async function leadAddress(vin: string | undefined): Promise<Result<Address>> {
   const fixed = addressFrom('HACIENDA_LEAD');
   if (fixed) return success(fixed);
   const bay = practiceBay();

@@ -1,6 +1,6 @@
 import type { NewCheck, NewGauge } from '../contract';
 import { calibrationOf, type Check, type Instrument } from '../core/gauge';
-import { failure, success, type Outcome } from '../core/outcome';
+import { failure, success, type Result } from '../core/result';
 import { inTransaction, type Tx } from '../data/database';
 import * as gauges from '../data/gauges';
 import { announce } from '../data/notifications';
@@ -10,7 +10,7 @@ import { refuseUnless, type Person } from './people';
 export const register = (): Promise<Instrument[]> => inTransaction(gauges.loadGauges);
 
 /** Problems: `not-allowed`, `name-taken`. */
-export function addGauge(asked: NewGauge, who: Person): Promise<Outcome<Instrument[]>> {
+export function addGauge(asked: NewGauge, who: Person): Promise<Result<Instrument[]>> {
   return inTransaction(async (tx) => {
     const refusal = refuseUnless(who, 'record-readings');
     if (refusal) return refusal;
@@ -27,7 +27,7 @@ export function addGauge(asked: NewGauge, who: Person): Promise<Outcome<Instrume
 }
 
 /** Takes a gauge out of use, or back into it. Problems: `not-allowed`, `unknown-gauge`, `name-taken`. */
-export function setRetired(id: string, retired: boolean, who: Person): Promise<Outcome<Instrument[]>> {
+export function setRetired(id: string, retired: boolean, who: Person): Promise<Result<Instrument[]>> {
   return inTransaction(async (tx) => {
     const refusal = refuseUnless(who, 'record-readings');
     if (refusal) return refusal;
@@ -56,7 +56,7 @@ export function recordCheck(
   asked: NewCheck,
   who: Person,
   at = new Date(),
-): Promise<Outcome<Instrument>> {
+): Promise<Result<Instrument>> {
   return inTransaction(async (tx) => {
     const refusal = refuseUnless(who, 'record-readings');
     if (refusal) return refusal;

@@ -4,7 +4,7 @@ import { LRUCache } from 'lru-cache';
 import { Piscina } from 'piscina';
 import type { Experience } from '../core/diagnosis';
 import type { Job } from '../core/job';
-import { failure, success, type Outcome } from '../core/outcome';
+import { failure, success, type Result } from '../core/result';
 import type { Judged, JudgeTask } from '../core/judging';
 
 /**
@@ -66,7 +66,7 @@ export function judgedOnce<Kind extends What>(
 const patienceMs = 5000;
 
 /** Judges a job that nobody has on file. Problems: `too-long`, `busy`. */
-export async function assessFile(job: Job): Promise<Outcome<Judged<'assessment'>>> {
+export async function assessFile(job: Job): Promise<Result<Judged<'assessment'>>> {
   const signal = AbortSignal.timeout(patienceMs);
   try {
     return success(await run('assessment', job, undefined, signal));

@@ -1,6 +1,6 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { v7 as newId } from 'uuid';
-import { failure, success, type Outcome } from '../core/outcome';
+import { failure, success, type Result } from '../core/result';
 import { metric, type UnitChoice } from '../core/units';
 import type { ShopSettings } from '../core/shop';
 import type { Person, Role } from '../core/visit/person';
@@ -31,7 +31,7 @@ export async function signIn(
   name: string,
   passphrase: string,
   address: string,
-): Promise<Outcome<{ token: string; person: Person }>> {
+): Promise<Result<{ token: string; person: Person }>> {
   const wait = await technicians.countAttempt(name, address);
   if (wait !== undefined) {
     return failure(
@@ -74,7 +74,7 @@ export interface NewPerson {
 }
 
 /** Problems: `name-taken`, `passphrase-short`. */
-export async function addPerson(asked: NewPerson): Promise<Outcome<Person>> {
+export async function addPerson(asked: NewPerson): Promise<Result<Person>> {
   if (asked.passphrase.length < shortestPassphrase) {
     return failure(
       'passphrase-short',
@@ -102,7 +102,7 @@ export const listPeople = () =>
   });
 
 /** Lets somebody in or keeps them out; out ends their sessions at once. Problems: `unknown-person`, `not-yourself`. */
-export async function setActive(who: Person, id: string, active: boolean): Promise<Outcome<null>> {
+export async function setActive(who: Person, id: string, active: boolean): Promise<Result<null>> {
   if (who.id === id)
     return failure('not-yourself', 'You cannot close your own account. Ask another manager.');
   return inTransaction(async (tx) => {
@@ -135,7 +135,7 @@ export function may(person: Person, right: Right): boolean {
 }
 
 /** Problem: `not-allowed`. */
-export function refuseUnless(person: Person, right: Right): Outcome<never> | undefined {
+export function refuseUnless(person: Person, right: Right): Result<never> | undefined {
   if (may(person, right)) return undefined;
   const who = rights[right].join(' or a ');
   return failure(

@@ -1,4 +1,4 @@
-import { failure, success, type Outcome } from '../core/outcome';
+import { failure, success, type Result } from '../core/result';
 import type { PracticeCar, VisitView } from '../core/visit/view';
 import type { Position } from '../core/wheel';
 import * as bay from '../devices/bay';
@@ -14,8 +14,8 @@ const practiceMinutes = 10;
 
 async function inBay<Value>(
   jobId: string,
-  work: (address: NonNullable<ReturnType<typeof practiceBay>>, vin: string) => Promise<Outcome<Value>>,
-): Promise<Outcome<Value>> {
+  work: (address: NonNullable<ReturnType<typeof practiceBay>>, vin: string) => Promise<Result<Value>>,
+): Promise<Result<Value>> {
   const address = practiceBay();
   if (!address) return failure('no-practice', 'There are no simulated cars here. Drive the real one.');
   const view = await viewJob(jobId);
@@ -26,17 +26,17 @@ async function inBay<Value>(
     : failure('no-practice', 'This car has no VIN, so it is not in the practice bay.');
 }
 
-export const lookAt = (jobId: string): Promise<Outcome<PracticeCar>> => inBay(jobId, bay.lookAt);
+export const lookAt = (jobId: string): Promise<Result<PracticeCar>> => inBay(jobId, bay.lookAt);
 
-export const setAir = (jobId: string, wheel: Position, kPa: number): Promise<Outcome<PracticeCar>> =>
+export const setAir = (jobId: string, wheel: Position, kPa: number): Promise<Result<PracticeCar>> =>
   inBay(jobId, (address, vin) => bay.setAir(address, vin, wheel, kPa));
 
 /** Lets a night of this cold pass over the simulated car and drives it off in the morning. */
-export const letNightPass = (jobId: string, celsius: number): Promise<Outcome<PracticeCar>> =>
+export const letNightPass = (jobId: string, celsius: number): Promise<Result<PracticeCar>> =>
   inBay(jobId, (address, vin) => bay.letNightPass(address, vin, celsius, practiceSpeedKmh));
 
 /** Drives above wake speed, reads the car on the way as a passenger would, and parks again. */
-export async function drive(jobId: string, key: string, who: Person): Promise<Outcome<VisitView>> {
+export async function drive(jobId: string, key: string, who: Person): Promise<Result<VisitView>> {
   return inBay(jobId, async (address, vin) => {
     const off = await bay.driveOff(address, vin, practiceSpeedKmh, practiceMinutes);
     if (!off.ok) return off;

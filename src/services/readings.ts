@@ -1,5 +1,5 @@
 import type { Seen } from '../core/job';
-import type { Outcome } from '../core/outcome';
+import type { Result } from '../core/result';
 import type { VisitView } from '../core/visit/view';
 import type { Position } from '../core/wheel';
 import { inTransaction } from '../data/database';
@@ -16,7 +16,7 @@ export async function wake(
   id: string,
   asked: { key: string; wheel: Position; trigger: Seen<'activation'>['trigger'] },
   who: Person,
-): Promise<Outcome<VisitView>> {
+): Promise<Result<VisitView>> {
   const refusal = refuseUnless(who, 'record-readings');
   if (refusal) return refusal;
   const there = await inTransaction((tx) => findObservation(tx, asked.key));

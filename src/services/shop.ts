@@ -1,4 +1,4 @@
-import { success, type Outcome } from '../core/outcome';
+import { success, type Result } from '../core/result';
 import type { ShopSettings } from '../core/shop';
 import { inTransaction } from '../data/database';
 import { loadShop, saveShop } from '../data/shop';
@@ -8,7 +8,7 @@ import { refuseUnless, type Person } from './people';
 export const shopSettings = (): Promise<ShopSettings> => inTransaction(loadShop);
 
 /** Problem: `not-allowed`. */
-export function setShop(settings: ShopSettings, who: Person): Promise<Outcome<ShopSettings>> {
+export function setShop(settings: ShopSettings, who: Person): Promise<Result<ShopSettings>> {
   return inTransaction(async (tx) => {
     const refusal = refuseUnless(who, 'manage-shop');
     if (refusal) return refusal;

@@ -3,7 +3,7 @@ import type { Job } from '../core/job';
 import type { Receiver } from '../core/uds/receiver';
 import { canonicalVin } from '../core/vin';
 import type { KnownVehicle, ProfileSummary } from '../core/visit/view';
-import { success, type Outcome } from '../core/outcome';
+import { success, type Result } from '../core/result';
 import { profileOf } from '../core/visit/notes';
 import { inTransaction, type Tx } from '../data/database';
 import { jobsOfVehicle } from '../data/jobs';
@@ -53,7 +53,7 @@ export const listProfiles = (): Promise<ProfileSummary[]> =>
   );
 
 /** Adds profiles or brings them up to date by name; all or none. Problem: `not-allowed`. */
-export function saveProfiles(profiles: readonly Profile[], who: Person): Promise<Outcome<number>> {
+export function saveProfiles(profiles: readonly Profile[], who: Person): Promise<Result<number>> {
   return inTransaction(async (tx) => {
     const refusal = refuseUnless(who, 'manage-people');
     if (refusal) return refusal;

@@ -1,13 +1,13 @@
-import { failure, type Outcome } from '../core/outcome';
+import { failure, type Result } from '../core/result';
 import { geoJsonWeather } from '../devices/weather/geojson-weather';
 import type { Weather } from '../devices/weather/port';
 
 /** An answer is good for so long; the service need not be asked for every screen. */
 const keptMs = 5 * 60_000;
-let kept: { at: number; weather: Outcome<Weather> } | undefined;
+let kept: { at: number; weather: Result<Weather> } | undefined;
 
 /** The hours to come, where `HACIENDA_WEATHER` names a service. Problems: `no-weather`, and those of the service. */
-export async function weather(now = Date.now()): Promise<Outcome<Weather>> {
+export async function weather(now = Date.now()): Promise<Result<Weather>> {
   const url = process.env.HACIENDA_WEATHER;
   if (!url || !URL.canParse(url))
     return failure(

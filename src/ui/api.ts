@@ -1,6 +1,6 @@
 import type { AnswerOf, BodyOf } from '../contract';
 import { routes, type RouteName } from '../contract/routes';
-import { failure, success, type Outcome } from '../core/outcome';
+import { failure, success, type Result } from '../core/result';
 
 interface Asked<Name extends RouteName> {
   /** What the address names. */
@@ -18,7 +18,7 @@ interface Asked<Name extends RouteName> {
 export async function ask<Name extends RouteName>(
   name: Name,
   { id = '', query, body, file }: Asked<Name> = {},
-): Promise<Outcome<AnswerOf<Name>>> {
+): Promise<Result<AnswerOf<Name>>> {
   const [method, address] = routes[name];
   const path = address.replace('{id}', encodeURIComponent(id));
   const sent: unknown = body ?? file;

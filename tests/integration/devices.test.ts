@@ -7,7 +7,7 @@ import type { ChildProcess } from 'node:child_process';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { root } from '../../src/cli/instance';
 import { firstLine, startPart, stopPart } from '../../src/cli/run';
-import { success } from '../../src/core/outcome';
+import { success } from '../../src/core/result';
 import { receiverSchema } from '../../src/core/uds/receiver';
 import { jsonRpcTool } from '../../src/devices/activation/json-rpc-tool';
 import * as bay from '../../src/devices/bay';

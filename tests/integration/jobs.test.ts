@@ -24,10 +24,10 @@ import { person } from '../support/people';
 
 const ines = person();
 const must = <Value>(
-  outcome: { ok: true; value: Value } | { ok: false; problem: { message: string } },
+  result: { ok: true; value: Value } | { ok: false; problem: { message: string } },
 ): Value => {
-  if (!outcome.ok) throw new Error(outcome.problem.message);
-  return outcome.value;
+  if (!result.ok) throw new Error(result.problem.message);
+  return result.value;
 };
 const count = async (table: string, jobId: string) =>
   Number(

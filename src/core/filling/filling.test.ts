@@ -12,13 +12,13 @@ const climate = (more: NonNullable<Job['climate']>) => ({
 });
 
 describe('a target', () => {
-  it('of a cold tire by the ambient school is the placard', () => {
+  it('of a cold tire by the ambient fill policy is the placard', () => {
     const job = jobWith([gauge(1, 'LF', 215)], climate({ fillPolicy: 'ambient' }));
     expect(target(job)?.setNowKPa).toBeCloseTo(230, 9);
     expect(target(job)?.addKPa).toBeCloseTo(15, 9);
   });
 
-  it('of a warm tire by the morning school is worked out by the gas law', () => {
+  it('of a warm tire by the morning fill policy is worked out by the gas law', () => {
     // By hand: (230 + 84.556) · 306.15 / 276.15 − 84.556, the standard atmosphere at 1500 m being 84.556 kPa.
     const job = jobWith(
       [gauge(1, 'LF', 228, { tire: 'warm', tireC: 33 })],
@@ -104,7 +104,7 @@ describe('the load case', () => {
   });
 });
 
-describe('the school', () => {
+describe('the fill policy', () => {
   it('is ambient unless morning is chosen and the morning is known', () => {
     expect(policyCelsius(jobWith([], climate({})))).toBe(21);
     expect(policyCelsius(jobWith([], climate({ fillPolicy: 'morning' })))).toBe(3);
@@ -171,7 +171,7 @@ describe('what is said of a target', () => {
     expect(target(noWeather)).not.toHaveProperty('plusMinusKPa');
   });
 
-  it('aims where the school says, as far as the temperatures are known', () => {
+  it('aims where the fill policy says, as far as the temperatures are known', () => {
     const policy = (more: NonNullable<Job['climate']>) => policyCelsius(jobWith([], { climate: more }));
     expect(policy({ nowC: 20, overnightLowC: 3, fillPolicy: 'morning' })).toBe(3);
     expect(policy({ nowC: 20, overnightLowC: 3, fillPolicy: 'ambient' })).toBe(20);

@@ -8,7 +8,7 @@ import { measuredPlusMinusK } from '../tire-temperature';
 import type { Position } from '../wheel';
 
 /** The two ways to aim: at placard at the temperature of now, or at the coldest hour to come. */
-export type School = 'ambient' | 'morning';
+export type FillPolicy = 'ambient' | 'morning';
 
 /** The temperature at which the tire shall stand at placard: of now, or of the coldest hour to come. */
 export function policyCelsius(job: Job): number | undefined {

@@ -12,7 +12,7 @@ import {
   gaugeWarning,
   plusMinusOf,
   refuseHotCold,
-  standingOf,
+  calibrationStatusOf,
   type Check,
   type Instrument,
 } from '.';
@@ -120,7 +120,7 @@ describe('a gauge stands', () => {
     ['good again after the next', instrument([good, bad, check(40, () => 0)]), 41, 'good'],
     ['out of use when it is retired', instrument([good], { retired: true }), 1, 'retired'],
   ] as const)('%s', (_, made, n, kind) => {
-    expect(standingOf(made, at(n)).kind).toBe(kind);
+    expect(calibrationStatusOf(made, at(n)).kind).toBe(kind);
   });
 
   const flags = (made: Instrument) =>

@@ -1,10 +1,10 @@
-import { failure, type Outcome } from '../outcome';
+import { failure, type Result } from '../result';
 import { altitudeOf, type Job, type Seen } from '../job';
 import { atmosphericKPa, atTemperature, kelvin } from '../pressure';
 import { measuredPlusMinusK } from '../tire-temperature';
 import { usualPlusMinusKPa } from './instrument';
 
-export { asJudged, corrected, gaugeWarning, standingOf, standingWords } from './instrument';
+export { asJudged, corrected, gaugeWarning, calibrationStatusOf, calibrationStatusWords } from './instrument';
 export {
   allowedErrorKPa,
   calibrationOf,
@@ -12,7 +12,7 @@ export {
   checkPlanKPa,
   usualPlusMinusKPa,
 } from './instrument';
-export type { Calibration, Standing } from './instrument';
+export type { Calibration, CalibrationStatus } from './instrument';
 export type { Check, CheckPoint, Instrument } from './schema';
 
 /** The temperature of the air in the tire at a gauge reading; unknown for a warm tire nobody measured. */
@@ -46,7 +46,7 @@ export function refuseHotCold(
   tire: 'cold' | 'warm',
   tireC: number | undefined,
   nowC: number | undefined,
-): Outcome<never> | undefined {
+): Result<never> | undefined {
   if (tire !== 'cold' || tireC === undefined || nowC === undefined || tireC <= nowC + sunK) return undefined;
   return failure(
     'warm-not-cold',

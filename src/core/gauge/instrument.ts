@@ -1,4 +1,4 @@
-import { lineThrough, studentFactor, type Line } from '../line';
+import { regressionOf, studentFactor, type Regression } from '../regression';
 import type { Job, Observation, Seen } from '../job';
 import { estimateTireTemperature } from '../tire-temperature';
 import type { Check, CheckPoint, Instrument } from './schema';
@@ -45,7 +45,7 @@ export function calibrationOf(check: Check, resolutionKPa: number): Calibration 
     x: referenceKPa,
     y: readKPa - referenceKPa,
   }));
-  const line = lineThrough(errors);
+  const line = regressionOf(errors);
   const [first, ...rest] = errors;
   if (!first || !line || errors.length < 3) return undefined;
   const worst = rest.reduce((a, b) => (Math.abs(b.y) > Math.abs(a.y) ? b : a), first);
@@ -61,7 +61,7 @@ export function calibrationOf(check: Check, resolutionKPa: number): Calibration 
 }
 
 /** Spread of one reading, the reference, and the step of the scale (evenly spread over it: a third of √3 of a half step). */
-function plusMinus(line: Line, points: number, referenceKPa: number, resolutionKPa: number): number {
+function plusMinus(line: Regression, points: number, referenceKPa: number, resolutionKPa: number): number {
   const reading = studentFactor(points - 2) * line.residualSd;
   const step = 1.96 * (resolutionKPa / Math.sqrt(12));
   return Math.hypot(reading, referenceKPa, step);
@@ -79,7 +79,7 @@ function hysteresisOf(points: readonly CheckPoint[]): number {
 
 const dayMs = 86_400_000;
 
-export type Standing =
+export type CalibrationStatus =
   | { kind: 'good'; checkedAt: string; dueAt: string }
   | { kind: 'overdue'; checkedAt: string; dueAt: string }
   | { kind: 'out-of-tolerance'; checkedAt: string }
@@ -87,7 +87,7 @@ export type Standing =
   | { kind: 'retired' };
 
 /** How a gauge stands at a moment, by its last check until then. */
-export function standingOf(instrument: Instrument, moment: number): Standing {
+export function calibrationStatusOf(instrument: Instrument, moment: number): CalibrationStatus {
   if (instrument.retired) return { kind: 'retired' };
   const check = instrument.checks.findLast(({ at }) => Date.parse(at) <= moment);
   if (!check) return { kind: 'never-checked' };
@@ -99,7 +99,7 @@ export function standingOf(instrument: Instrument, moment: number): Standing {
 }
 
 /** A standing as it is said beside a figure; nothing beside a good one. */
-export const standingWords: Record<Standing['kind'], string> = {
+export const calibrationStatusWords: Record<CalibrationStatus['kind'], string> = {
   good: '',
   overdue: 'gauge overdue for its check',
   'out-of-tolerance': 'gauge out of tolerance',
@@ -129,19 +129,19 @@ export function corrected(
  * How the gauge of a reading stands for that reading. One taken between a good check and a bad one is as
  * doubtful as the bad check: nobody knows when the gauge went off.
  */
-function standingFor(reading: Seen<'gauge'>, instrument: Instrument): Standing['kind'] {
+function calibrationStatusFor(reading: Seen<'gauge'>, instrument: Instrument): CalibrationStatus['kind'] {
   const at = Date.parse(reading.at);
   const nextCheck = instrument.checks.find((check) => Date.parse(check.at) > at);
   const inUse = { ...instrument, retired: false };
-  if (!nextCheck) return standingOf(inUse, at).kind;
+  if (!nextCheck) return calibrationStatusOf(inUse, at).kind;
   // Found good afterwards, it was good.
-  return standingOf(inUse, Date.parse(nextCheck.at)).kind === 'out-of-tolerance'
+  return calibrationStatusOf(inUse, Date.parse(nextCheck.at)).kind === 'out-of-tolerance'
     ? 'out-of-tolerance'
     : 'good';
 }
 
 /** Standings under which a reading settles nothing. */
-const untrusted: readonly Standing['kind'][] = ['out-of-tolerance', 'never-checked'];
+const untrusted: readonly CalibrationStatus['kind'][] = ['out-of-tolerance', 'never-checked'];
 
 /**
  * The job as it is judged: each reading with its gauge's error taken out, with what it may be off and whether it is
@@ -150,7 +150,7 @@ const untrusted: readonly Standing['kind'][] = ['out-of-tolerance', 'never-check
  */
 export function asJudged(job: Job, register: readonly Instrument[]): Job {
   const instruments = [...register, ...(job.gauges ?? [])];
-  const judged = (seen: Seen<'gauge'>) => withTemperature(withStanding(seen, instruments));
+  const judged = (seen: Seen<'gauge'>) => withTemperature(withCalibrationStatus(seen, instruments));
   return {
     ...job,
     observations: job.observations.map((seen): Observation => (seen.kind === 'gauge' ? judged(seen) : seen)),
@@ -158,10 +158,10 @@ export function asJudged(job: Job, register: readonly Instrument[]): Job {
   };
 }
 
-function withStanding(seen: Seen<'gauge'>, instruments: readonly Instrument[]): Seen<'gauge'> {
+function withCalibrationStatus(seen: Seen<'gauge'>, instruments: readonly Instrument[]): Seen<'gauge'> {
   const instrument = instruments.find(({ id }) => id === seen.gauge);
   if (!instrument || seen.readKPa !== undefined) return seen;
-  const standing = standingFor(seen, instrument);
+  const standing = calibrationStatusFor(seen, instrument);
   return {
     ...seen,
     ...corrected(instrument, seen.kPa, Date.parse(seen.at)),
@@ -185,7 +185,7 @@ function withTemperature(seen: Seen<'gauge'>): Seen<'gauge'> {
 
 /** What is wrong with the gauge of a reading, in words, where something is. */
 export function gaugeWarning(reading: Seen<'gauge'>): string | undefined {
-  const words = reading.standing && standingWords[reading.standing];
+  const words = reading.standing && calibrationStatusWords[reading.standing];
   if (words) return words;
   return reading.trusted === false ? 'gauge not trusted' : undefined;
 }

@@ -1,7 +1,13 @@
 import { z } from 'zod';
 
 /** How a gauge can stand, by its checks. */
-export const standings = ['good', 'overdue', 'out-of-tolerance', 'never-checked', 'retired'] as const;
+export const calibrationStatuses = [
+  'good',
+  'overdue',
+  'out-of-tolerance',
+  'never-checked',
+  'retired',
+] as const;
 
 const kPa = z.number().min(0).max(2000);
 

@@ -1,4 +1,4 @@
-import type { Confirmation } from '../confirmed';
+import type { Confirmation } from '../repair-outcome';
 import type { CarWrite, Header, Job, Observation } from '.';
 
 /**

@@ -1,8 +1,8 @@
 import { z } from 'zod';
-import type { Issue, Outcome } from '../outcome';
-import { failure, success } from '../outcome';
-import { confirmationSchema } from '../confirmed/schema';
-import { instrumentSchema, standings } from '../gauge/schema';
+import type { Issue, Result } from '../result';
+import { failure, success } from '../result';
+import { confirmationSchema } from '../repair-outcome/schema';
+import { instrumentSchema, calibrationStatuses } from '../gauge/schema';
 import { drives } from '../tire-temperature';
 import { walkingOrder } from '../wheel';
 import { visitNotesSchema } from './notes';
@@ -135,7 +135,7 @@ const gaugeSchema = seen('gauge', {
   gauge: z.string().max(64).optional(),
   trusted: z.boolean().optional(),
   /** How that gauge stood for this reading. */
-  standing: z.enum(standings).optional(),
+  standing: z.enum(calibrationStatuses).optional(),
   /** Expanded uncertainty (k = 2) of `tireC`, K. */
   tireCPlusMinusK: z.number().min(0).optional(),
   /** Expanded uncertainty (k = 2) of `kPa`. */
@@ -274,7 +274,7 @@ export function issuesOf(error: z.ZodError): Issue[] {
 }
 
 /** Problem: `invalid-job`, with an issue per fault and its path. */
-export function parseJob(document: unknown): Outcome<z.infer<typeof jobSchema>> {
+export function parseJob(document: unknown): Result<z.infer<typeof jobSchema>> {
   const parsed = jobSchema.safeParse(document);
   if (parsed.success) return success(parsed.data);
   return failure('invalid-job', 'This is not a job file.', issuesOf(parsed.error));

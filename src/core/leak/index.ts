@@ -1,6 +1,6 @@
 import { tireCelsius, usualPlusMinusKPa } from '../gauge';
 import { altitudeOf, type Job, type Seen } from '../job';
-import { lineThrough, normalFactor, type Line } from '../line';
+import { normalFactor, regressionOf, type Regression } from '../regression';
 import { thresholdsFor } from '../lamp/thresholds';
 import { placardKPa, placardToleranceKPa } from '../placard';
 import { atmosphericKPa, atTemperature, kelvin } from '../pressure';
@@ -44,7 +44,7 @@ export interface Loss {
   /** Earlier runs of readings, each ended by a fill or a repair. */
   earlier: Level[][];
   /** At the reference temperature: loss is a negative slope. Undefined with fewer than two readings. */
-  line: Line | undefined;
+  line: Regression | undefined;
   /** kPa a day lost, with its 95 % interval. */
   perDayKPa: { best: number; low: number; high: number } | undefined;
   /**
@@ -170,7 +170,7 @@ function letDown(before: Level, after: Level, placard: number | undefined): bool
 }
 
 function judge(run: readonly Level[]): Pick<Loss, 'line' | 'verdict'> {
-  const line = lineThrough(run.map(({ days, kPa, sdKPa }) => ({ x: days, y: kPa, sd: sdKPa })));
+  const line = regressionOf(run.map(({ days, kPa, sdKPa }) => ({ x: days, y: kPa, sd: sdKPa })));
   if (!line) return { line: undefined, verdict: 'not-known' };
   const low = -line.slope - line.slopePlusMinus;
   const high = -line.slope + line.slopePlusMinus;
@@ -186,7 +186,7 @@ function tellsAfter(run: readonly Level[]): number | undefined {
   return doubt / (slowLeakPerDayKPa - seepagePerDayKPa);
 }
 
-function lampIn(last: Level | undefined, line: Line, lowOnKPa: number): Loss['lampInDays'] {
+function lampIn(last: Level | undefined, line: Regression, lowOnKPa: number): Loss['lampInDays'] {
   if (!last) return undefined;
   const left = Math.max(0, last.kPa - lowOnKPa);
   const days = (perDay: number) => (perDay > 0 ? left / perDay : Number.POSITIVE_INFINITY);

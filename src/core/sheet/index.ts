@@ -1,6 +1,6 @@
 import { findingsHeld, type Assessment } from '../assessment';
 import { assess, type Experience } from '../diagnosis';
-import { confirmedOf, type Confirmed } from '../confirmed';
+import { repairOutcomesOf, type RepairOutcome } from '../repair-outcome';
 import { gaugeWarning } from '../gauge';
 import { allOf, type CarWrite, type Job, type Placed } from '../job';
 import { changesOf, firstOf, isFill, ofKind } from '../history';
@@ -20,7 +20,7 @@ export interface Sheet {
   now: Assessment['findings'];
   done: Deed[];
   /** Parts that turned out to be at fault, once somebody had them in hand. */
-  turnedOut: Confirmed[];
+  turnedOut: RepairOutcome[];
   /** Readings whose gauge is not to be trusted, each said once. */
   doubtful: string[];
   proof: Proof;
@@ -73,7 +73,7 @@ export function sheetOf(job: Job, experience?: Experience): Sheet {
         .map(({ wheel, fromKPa, toKPa }): Deed => ({ kind: 'filled', wheel, fromKPa, toKPa })),
       ...(job.carWrites ?? []).map(deedOf),
     ],
-    turnedOut: confirmedOf(job).filter(({ was }) => was !== 'in-order'),
+    turnedOut: repairOutcomesOf(job).filter(({ was }) => was !== 'in-order'),
     doubtful: doubtfulReadings(job),
     proof: proofOf(job),
     cautions: cautionsFor(job),

@@ -1,4 +1,4 @@
-import { failure, success, type Outcome } from '../outcome';
+import { failure, success, type Result } from '../result';
 import { kilogramsOf } from './load';
 
 export { kilogramsOf, kmhOf, loadCapacityKg } from './load';
@@ -45,7 +45,7 @@ const serviceForm = /^(?:(\d{2,3})(?:\/(\d{2,3}))?([A-Z]\d?))?(XL|RF|EXTRALOAD|C
  * "T125/70D15", "31x10.50R15LT". Outer diameter: twice the sidewall and the rim (ETRTO); a high-flotation
  * size names it in inches. Problems: `not-a-size`, `impossible-size`.
  */
-export function parseTireSize(typed: string): Outcome<TireSize> {
+export function parseTireSize(typed: string): Result<TireSize> {
   const text = typed
     .toUpperCase()
     .replace(/[\s()]+/g, '')

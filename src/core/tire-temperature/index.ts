@@ -1,4 +1,4 @@
-import { normalFactor } from '../line';
+import { normalFactor } from '../regression';
 
 /** A temperature in °C and how far off it may be, K: half of its 95 % interval. */
 export interface Estimate {

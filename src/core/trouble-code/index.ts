@@ -1,4 +1,4 @@
-import { failure, success, type Outcome } from '../outcome';
+import { failure, success, type Result } from '../result';
 import { codeBytes, codeText } from '../uds';
 
 /** A trouble code and what its form alone tells (ISO 15031-6 / SAE J2012, from memory). */
@@ -23,7 +23,7 @@ const systems: Record<string, TroubleCode['system']> = {
 /**
  * Reads "C1B31", "C1B31-13", or the bytes "5B 31" or "5B3113". Problem: `not-a-code`.
  */
-export function readTroubleCode(typed: string): Outcome<TroubleCode> {
+export function readTroubleCode(typed: string): Result<TroubleCode> {
   const text = typed.toUpperCase().replace(/0X|[\s:-]/g, '');
   const named = /^([PCBU][0-3][0-9A-F]{3})([0-9A-F]{2})?$/.exec(text);
   const raw = /^([0-9A-F]{2})([0-9A-F]{2})([0-9A-F]{2})?$/.exec(text);

@@ -1,4 +1,4 @@
-import { failure, success, type Outcome } from '../outcome';
+import { failure, success, type Result } from '../result';
 
 /**
  * A quantity is stored once, in its base unit, beside what was typed. A unit knows its
@@ -94,7 +94,7 @@ export function parse<Name extends string>(
   quantity: Quantity<Name>,
   typed: string,
   fallback: Name,
-): Outcome<Entry<Name>> {
+): Result<Entry<Name>> {
   const match = figureAndUnit.exec(typed.trim());
   const names = quantity.units.map((unit) => unit.name).join(', ');
   if (!match?.[1]) {

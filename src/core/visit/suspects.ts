@@ -1,5 +1,5 @@
 import { holds } from '../assessment';
-import { isPerWheel, partName, partsOf, type Part } from '../confirmed';
+import { isPerWheel, partName, partsOf, type Part } from '../repair-outcome';
 import { verdictOn, type Experience } from '../diagnosis';
 import { recordOf, type FindingCode } from '../finding';
 import { changesOf } from '../history';

@@ -1,4 +1,4 @@
-import type { Confirmed } from '../confirmed';
+import type { RepairOutcome } from '../repair-outcome';
 import type { Experience } from '../diagnosis';
 import { asJudged, type Instrument } from '../gauge';
 import type { Job } from '../job';
@@ -84,7 +84,7 @@ export interface ConfirmedVisit {
   plate: string;
   at: string;
   by: string;
-  parts: Confirmed[];
+  parts: RepairOutcome[];
 }
 
 /** The simulated car as a look at it would show. */

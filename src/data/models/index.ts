@@ -6,7 +6,7 @@ import {
   type InferCreationAttributes,
   type Sequelize,
 } from 'sequelize';
-import type { Confirmed } from '../../core/confirmed';
+import type { RepairOutcome } from '../../core/repair-outcome';
 import type { CheckPoint, Instrument } from '../../core/gauge';
 import type { CarWrite, Fitted, Header, Observation, Placard, Tpms } from '../../core/job';
 import type { ShopSettings } from '../../core/shop';
@@ -141,7 +141,7 @@ export class ConfirmationRow extends Row<ConfirmationRow> {
   declare at: Date;
   declare by: string;
   /** None: what was said before is taken back. */
-  declare parts: Confirmed[];
+  declare parts: RepairOutcome[];
 }
 
 /** One row: what holds for the whole shop. */

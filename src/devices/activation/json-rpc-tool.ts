@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { replySchema } from '../../core/job/schema';
-import { failure, success } from '../../core/outcome';
+import { failure, success } from '../../core/result';
 import { callDevice, type Address } from '../json-rpc';
 import type { ActivationTool } from './port';
 

@@ -1,10 +1,10 @@
 import type { Reply, Seen } from '../../core/job';
-import type { Outcome } from '../../core/outcome';
+import type { Result } from '../../core/result';
 import type { Position } from '../../core/wheel';
 
 /** What the app asks of an activation tool: wake what is near, and say what answered. */
 export interface ActivationTool {
-  wake: (request: WakeRequest) => Promise<Outcome<Reply[]>>;
+  wake: (request: WakeRequest) => Promise<Result<Reply[]>>;
 }
 
 export interface WakeRequest {

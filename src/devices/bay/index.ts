@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { failure, success, type Outcome } from '../../core/outcome';
+import { failure, success, type Result } from '../../core/result';
 import { walkingOrder, type Position } from '../../core/wheel';
 import { callDevice, type Address } from '../json-rpc';
 
@@ -24,7 +24,7 @@ async function ask<Value>(
   method: string,
   parameters: object,
   schema: z.ZodType<Value>,
-): Promise<Outcome<Value>> {
+): Promise<Result<Value>> {
   const answer = await callDevice(address, 'The practice bay', method, parameters);
   if (!answer.ok) return answer;
   const parsed = schema.safeParse(answer.value);

@@ -1,7 +1,7 @@
 import { connect, type Socket } from 'node:net';
 import type { Frame } from '../../core/can/frame';
 import { commands, decodeFrame, encodeFrame } from '../../core/can/slcan';
-import { failure, success, type Outcome } from '../../core/outcome';
+import { failure, success, type Result } from '../../core/result';
 
 /** A CAN channel behind a network serial port that speaks the slcan ASCII form. */
 export interface CanChannel {
@@ -17,7 +17,7 @@ const connectMs = 2000;
 const longestLine = 64;
 
 /** Problem: `lead-unreachable`. */
-export function openChannel(host: string, port: number): Promise<Outcome<CanChannel>> {
+export function openChannel(host: string, port: number): Promise<Result<CanChannel>> {
   return new Promise((resolve) => {
     const socket = connect({ host, port, timeout: connectMs });
     const unreachable = () => {

@@ -1,15 +1,15 @@
 import type { Code } from '../../core/job';
-import type { Outcome } from '../../core/outcome';
+import type { Result } from '../../core/result';
 import type { LiveEntry, RegistryEntry } from '../../core/uds/receiver';
 
 /** What the app asks of a lead into the car's diagnostic connector. Every wait is bounded. */
 export interface VehicleLead {
   /** The VIN the car itself gives: whose car is at the other end. */
-  readVin: () => Promise<Outcome<string>>;
-  readRegistry: () => Promise<Outcome<RegistryEntry[]>>;
-  readCodes: () => Promise<Outcome<Code[]>>;
-  readLive: () => Promise<Outcome<{ speedKmh: number; entries: LiveEntry[] }>>;
-  readSupply: () => Promise<Outcome<{ volts: number; engine: 'on' | 'off' }>>;
+  readVin: () => Promise<Result<string>>;
+  readRegistry: () => Promise<Result<RegistryEntry[]>>;
+  readCodes: () => Promise<Result<Code[]>>;
+  readLive: () => Promise<Result<{ speedKmh: number; entries: LiveEntry[] }>>;
+  readSupply: () => Promise<Result<{ volts: number; engine: 'on' | 'off' }>>;
   writeRegistry: (entries: readonly RegistryEntry[]) => Promise<WriteAnswer>;
   clearCodes: () => Promise<WriteAnswer>;
   close: () => void;

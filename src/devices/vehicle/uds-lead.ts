@@ -1,7 +1,7 @@
 import { toHex } from '../../core/can/frame';
 import { Reassembly, readFlowControl, segment } from '../../core/can/isotp';
 import type { Code } from '../../core/job';
-import { failure, success, type Outcome } from '../../core/outcome';
+import { failure, success, type Result } from '../../core/result';
 import {
   allCodes,
   codeStatus,
@@ -29,7 +29,7 @@ type Exchange =
 export function udsLead(channel: CanChannel, receiver: Receiver): VehicleLead {
   const ask = (...bytes: number[]) => exchange(channel, receiver, Uint8Array.from(bytes));
 
-  async function readData(identifier: number, what: string): Promise<Outcome<Uint8Array>> {
+  async function readData(identifier: number, what: string): Promise<Result<Uint8Array>> {
     const answer = await ask(service.readData, ...word(identifier));
     switch (answer.kind) {
       case 'positive':
@@ -110,7 +110,7 @@ export function udsLead(channel: CanChannel, receiver: Receiver): VehicleLead {
 
 const number = (bytes: Uint8Array): number => Number.parseInt(toHex(bytes) || '0', 16);
 
-function understood<Value>(value: Value | undefined, what: string): Outcome<Value> {
+function understood<Value>(value: Value | undefined, what: string): Result<Value> {
   return value === undefined
     ? failure(
         'car-unclear',

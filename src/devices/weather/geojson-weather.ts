@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { failure, success } from '../../core/outcome';
+import { failure, success } from '../../core/result';
 import type { WeatherService } from './port';
 
 /** A GeoJSON Feature (RFC 7946) whose properties hold hours of `{ at, celsius }`. */

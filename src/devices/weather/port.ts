@@ -1,9 +1,9 @@
-import type { Outcome } from '../../core/outcome';
+import type { Result } from '../../core/result';
 import type { Hour } from '../../core/weather';
 
 /** What the app asks of a weather service: the hours to come at the shop. */
 export interface WeatherService {
-  hourly: () => Promise<Outcome<Weather>>;
+  hourly: () => Promise<Result<Weather>>;
 }
 
 export interface Weather {

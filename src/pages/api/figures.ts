@@ -1,4 +1,4 @@
-import { success } from '../../core/outcome';
+import { success } from '../../core/result';
 import { shopFigures } from '../../services/confirmations';
 import { serve } from '../_http';
 

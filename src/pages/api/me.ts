@@ -1,4 +1,4 @@
-import { success } from '../../core/outcome';
+import { success } from '../../core/result';
 import { chooseUnits } from '../../services/people';
 import { serve } from '../_http';
 

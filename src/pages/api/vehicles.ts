@@ -1,4 +1,4 @@
-import { success } from '../../core/outcome';
+import { success } from '../../core/result';
 import { lookUp } from '../../services/vehicles';
 import { serve } from '../_http';
 

@@ -1,4 +1,4 @@
-import { success } from '../../core/outcome';
+import { success } from '../../core/result';
 import { yard } from '../../services/jobs';
 import { serve } from '../_http';
 

@@ -3,7 +3,7 @@ import type { Booking } from '../../contract';
 import { tireCelsius } from '../../core/gauge';
 import { allOf, type Header, type Job, type Service, type Tpms } from '../../core/job';
 import { toJobFile } from '../../core/job/record';
-import { failure, success, type Outcome } from '../../core/outcome';
+import { failure, success, type Result } from '../../core/result';
 import { canonicalVin } from '../../core/vin';
 import { inTransaction, type Tx } from '../../data/database';
 import * as jobs from '../../data/jobs';
@@ -14,7 +14,7 @@ import type { Person } from '../people';
 import { canonicalPlate, yearMs } from './common';
 
 /** Opens a job for a vehicle, known or new. Problem: `unknown-profile`. */
-export function bookIn(booking: Booking, who: Person): Promise<Outcome<{ id: string; number: number }>> {
+export function bookIn(booking: Booking, who: Person): Promise<Result<{ id: string; number: number }>> {
   return inTransaction(async (tx) => {
     const there = await jobs.findJobByKey(tx, booking.key);
     if (there) return success({ id: there.id, number: there.number });

@@ -1,5 +1,5 @@
 import { v5 as derivedId } from 'uuid';
-import { failure, type Issue, type Outcome } from '../../core/outcome';
+import { failure, type Issue, type Result } from '../../core/result';
 import * as jobs from '../../data/jobs';
 import type { Tx } from '../../data/database';
 
@@ -19,7 +19,7 @@ export const keyInUse = () =>
   failure('key-in-use', 'Part of this belongs to another job here. Nothing was taken in.');
 
 /** Problem: `stale`, with what others changed since. */
-export async function stale(tx: Tx, jobId: string, version: number): Promise<Outcome<never>> {
+export async function stale(tx: Tx, jobId: string, version: number): Promise<Result<never>> {
   const edits = await jobs.editsSince(tx, jobId, version);
   const changed: Issue[] = edits.flatMap(({ by, changes }) =>
     changes.map(({ field, from, to }) => ({

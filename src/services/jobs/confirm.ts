@@ -1,5 +1,5 @@
-import type { Confirmed } from '../../core/confirmed';
-import type { Outcome } from '../../core/outcome';
+import type { RepairOutcome } from '../../core/repair-outcome';
+import type { Result } from '../../core/result';
 import type { VisitView } from '../../core/visit/view';
 import { inTransaction } from '../../data/database';
 import * as jobs from '../../data/jobs';
@@ -15,9 +15,9 @@ import { viewIn } from './view';
  */
 export function confirm(
   id: string,
-  asked: { key: string; parts: Confirmed[] },
+  asked: { key: string; parts: RepairOutcome[] },
   who: Person,
-): Promise<Outcome<VisitView>> {
+): Promise<Result<VisitView>> {
   return inTransaction(async (tx) => {
     const row = await jobs.lockJob(tx, id);
     if (!row) return unknownJob();

@@ -1,6 +1,6 @@
 import type { HeaderChanges } from '../../contract';
 import type { Header } from '../../core/job';
-import type { Outcome } from '../../core/outcome';
+import type { Result } from '../../core/result';
 import { notesOf } from '../../core/visit/notes';
 import type { VisitView } from '../../core/visit/view';
 import { inTransaction, type Tx } from '../../data/database';
@@ -22,7 +22,7 @@ export function editJob(
   id: string,
   edit: { key: string; version: number; changes: HeaderChanges },
   who: Person,
-): Promise<Outcome<VisitView>> {
+): Promise<Result<VisitView>> {
   return inTransaction(async (tx) => {
     const row = await jobs.lockJob(tx, id);
     if (!row) return unknownJob();

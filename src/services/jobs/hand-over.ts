@@ -1,8 +1,8 @@
 import { v7 as newId } from 'uuid';
-import type { Confirmed } from '../../core/confirmed';
+import type { RepairOutcome } from '../../core/repair-outcome';
 import type { Job } from '../../core/job';
 import { ledgerOf } from '../../core/ledger';
-import { failure, type Outcome } from '../../core/outcome';
+import { failure, type Result } from '../../core/result';
 import { proofOf } from '../../core/proof';
 import { scannedIds } from '../../core/registration';
 import { notesOf } from '../../core/visit/notes';
@@ -23,9 +23,9 @@ import { viewIn } from './view';
  */
 export function handOver(
   id: string,
-  asked: { key: string; version: number; unproved?: string; parts?: Confirmed[] },
+  asked: { key: string; version: number; unproved?: string; parts?: RepairOutcome[] },
   who: Person,
-): Promise<Outcome<VisitView>> {
+): Promise<Result<VisitView>> {
   return inTransaction(async (tx) => {
     const row = await jobs.lockJob(tx, id);
     if (!row) return unknownJob();

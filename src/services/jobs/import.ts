@@ -1,7 +1,7 @@
 import { v7 as newId, validate as isUuid } from 'uuid';
 import type { Header, Job } from '../../core/job';
 import { fromJobFile } from '../../core/job/record';
-import { success, type Outcome } from '../../core/outcome';
+import { success, type Result } from '../../core/result';
 import { canonicalVin } from '../../core/vin';
 import { notesOf, plateOf, profileOf } from '../../core/visit/notes';
 import { addConfirmation, findConfirmation } from '../../data/confirmations';
@@ -16,7 +16,7 @@ import { canonicalPlate, closedJob, deriveKey, keyInUse } from './common';
  * Takes in a job file, ours or another program's. The same file again finds the job it made, and adds
  * only what that does not have yet. Problems: `key-in-use`, `handed-over`, `not-allowed`.
  */
-export function importJob(file: Job, who: Person): Promise<Outcome<{ id: string; already: boolean }>> {
+export function importJob(file: Job, who: Person): Promise<Result<{ id: string; already: boolean }>> {
   return inTransaction(async (tx) => {
     const refusal = refuseUnless(who, 'record-readings');
     if (refusal) return refusal;

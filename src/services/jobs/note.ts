@@ -1,5 +1,5 @@
 import type { BenchNote } from '../../contract';
-import { success, type Outcome } from '../../core/outcome';
+import { success, type Result } from '../../core/result';
 import { notesOf } from '../../core/visit/notes';
 import { inTransaction } from '../../data/database';
 import * as jobs from '../../data/jobs';
@@ -8,7 +8,7 @@ import type { Person } from '../people';
 import { closedJob, unknownJob } from './common';
 
 /** Takes something worked out on the bench into the job. The same key again changes nothing. Problems: `unknown-job`, `handed-over`. */
-export function addNote(id: string, note: BenchNote, who: Person): Promise<Outcome<null>> {
+export function addNote(id: string, note: BenchNote, who: Person): Promise<Result<null>> {
   return inTransaction(async (tx) => {
     const row = await jobs.lockJob(tx, id);
     if (!row) return unknownJob();

@@ -1,6 +1,6 @@
 import type { Header, Observation } from '../../core/job';
 import type { Entry } from '../../core/job/record';
-import { failure, success, type Outcome } from '../../core/outcome';
+import { failure, success, type Result } from '../../core/result';
 import { wheelsOf } from '../../core/placard';
 import type { VisitView } from '../../core/visit/view';
 import { inTransaction, type Tx } from '../../data/database';
@@ -14,7 +14,7 @@ import { viewIn } from './view';
  * Adds what was seen. The same key again changes nothing. Problems: `unknown-job`, `handed-over`,
  * `not-allowed`, `no-such-wheel`, `key-in-use`, `nothing-to-correct`, `already-corrected`.
  */
-export function record(id: string, entry: Entry, who: Person): Promise<Outcome<VisitView>> {
+export function record(id: string, entry: Entry, who: Person): Promise<Result<VisitView>> {
   return inTransaction(async (tx) => {
     const refusal = refuseUnless(who, 'record-readings');
     if (refusal && entry.observation.kind !== 'lamp') return refusal;
@@ -24,7 +24,7 @@ export function record(id: string, entry: Entry, who: Person): Promise<Outcome<V
 }
 
 /** As `record`, for several at once within a use case. */
-export async function recordIn(tx: Tx, id: string, entries: Entry[], who: Person): Promise<Outcome<null>> {
+export async function recordIn(tx: Tx, id: string, entries: Entry[], who: Person): Promise<Result<null>> {
   const row = await jobs.lockJob(tx, id);
   if (!row) return unknownJob();
   for (const entry of entries) {
@@ -40,7 +40,7 @@ export async function recordIn(tx: Tx, id: string, entries: Entry[], who: Person
   return success(null);
 }
 
-async function refuseCorrection(tx: Tx, jobId: string, entry: Entry): Promise<Outcome<never> | undefined> {
+async function refuseCorrection(tx: Tx, jobId: string, entry: Entry): Promise<Result<never> | undefined> {
   if (!entry.replaces) return undefined;
   const old = await jobs.findObservation(tx, entry.replaces);
   if (old?.jobId !== jobId || old.kind !== entry.observation.kind) {
@@ -51,7 +51,7 @@ async function refuseCorrection(tx: Tx, jobId: string, entry: Entry): Promise<Ou
     : undefined;
 }
 
-function refuseWheel(job: Header, observation: Observation): Outcome<never> | undefined {
+function refuseWheel(job: Header, observation: Observation): Result<never> | undefined {
   if (!('wheel' in observation) || !observation.wheel) return undefined;
   return observation.wheel === 'SP' && !wheelsOf(job).includes('SP')
     ? failure('no-such-wheel', 'This car has no spare on its placard. Add the spare to the placard first.')

@@ -3,7 +3,7 @@ import { notesOf } from '../../core/visit/notes';
 import type { Instrument } from '../../core/gauge';
 import type { Job } from '../../core/job';
 import { toJobFile } from '../../core/job/record';
-import { success, type Outcome } from '../../core/outcome';
+import { success, type Result } from '../../core/result';
 import { proofOf, type Proof } from '../../core/proof';
 import type { Sheet } from '../../core/sheet';
 import { nextMove, type Move } from '../../core/visit';
@@ -22,7 +22,7 @@ import { unknownJob } from './common';
 const views = new LRUCache<string, VisitView>({ max: 500 });
 
 /** The job as a screen needs it: facts alone. One query where nothing changed. Problem: `unknown-job`. */
-export async function viewJob(id: string): Promise<Outcome<VisitView>> {
+export async function viewJob(id: string): Promise<Result<VisitView>> {
   const stamp = await jobs.stampOf(id);
   if (!stamp) return unknownJob();
   const name = [id, ...Object.values(stamp), ...Object.values(devicesNow())].join();
@@ -33,7 +33,7 @@ export async function viewJob(id: string): Promise<Outcome<VisitView>> {
   return view;
 }
 
-export async function viewIn(tx: Tx, id: string): Promise<Outcome<VisitView>> {
+export async function viewIn(tx: Tx, id: string): Promise<Result<VisitView>> {
   const stored = await jobs.loadJob(tx, id);
   if (!stored) return unknownJob();
   const { row, record } = stored;

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { v7 as newKey } from 'uuid';
-import { partName, type Confirmed } from '../../core/confirmed';
+import { partName, type RepairOutcome } from '../../core/repair-outcome';
 import { historyMayMoveBy, plainChance } from '../../core/diagnosis';
 import { findingCodes, recordOf } from '../../core/finding';
 import type { ConfirmedVisit, ShopFigures } from '../../core/visit/view';
@@ -19,7 +19,7 @@ export function Learned({ initial, mayChange }: { initial: ShopFigures; mayChang
   const [busy, setBusy] = useState<string>();
   const [problem, setProblem] = useState<string>();
 
-  const say = async (visit: ConfirmedVisit, parts: Confirmed[]) => {
+  const say = async (visit: ConfirmedVisit, parts: RepairOutcome[]) => {
     setBusy(visit.jobId);
     setProblem(undefined);
     const stored = await ask('confirm', { id: visit.jobId, body: { key: newKey(), parts } });
@@ -119,7 +119,7 @@ export function Learned({ initial, mayChange }: { initial: ShopFigures; mayChang
 const tenths = (chance: number): string => (100 * chance).toFixed(1);
 
 /** The parts at fault one by one, the others as a number. */
-function saidOf(parts: readonly Confirmed[]): string {
+function saidOf(parts: readonly RepairOutcome[]): string {
   const faults = parts.flatMap(({ was, ...part }) =>
     was === 'in-order' ? [] : [`${partName(part)}: ${recordOf(was).title}`],
   );

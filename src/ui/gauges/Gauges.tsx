@@ -4,10 +4,10 @@ import { v7 as newKey } from 'uuid';
 import {
   calibrationOf,
   checkEveryDays,
-  standingOf,
+  calibrationStatusOf,
   type Calibration,
   type Instrument,
-  type Standing,
+  type CalibrationStatus,
 } from '../../core/gauge';
 import { format, formatDifference, parse, pressure, type UnitChoice } from '../../core/units';
 import { ask } from '../api';
@@ -25,7 +25,10 @@ const kinds = [
   { value: 'air-line', label: 'on the air line' },
 ] as const;
 
-const standings: Record<Standing['kind'], { word: string; icon: typeof CircleCheck; bad: boolean }> = {
+const calibrationStatuses: Record<
+  CalibrationStatus['kind'],
+  { word: string; icon: typeof CircleCheck; bad: boolean }
+> = {
   good: { word: 'good', icon: CircleCheck, bad: false },
   overdue: { word: 'overdue', icon: Hourglass, bad: true },
   'out-of-tolerance': { word: 'out of tolerance', icon: CircleX, bad: true },
@@ -91,10 +94,10 @@ function GaugeLine({
   onRetire: (retired: boolean) => void;
 }) {
   const [open, setOpen] = useState(false);
-  const standing = standingOf(gauge, now);
+  const standing = calibrationStatusOf(gauge, now);
   const check = gauge.checks.at(-1);
   const calibration = check && calibrationOf(check, gauge.resolutionKPa);
-  const { word, icon: Icon, bad } = standings[standing.kind];
+  const { word, icon: Icon, bad } = calibrationStatuses[standing.kind];
   return (
     <li className={styles.gauge}>
       <div className={styles.head}>
@@ -159,7 +162,7 @@ export function calibrationWords(calibration: Calibration, units: UnitChoice): s
 const day = (at: string) =>
   new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeZone: 'UTC' }).format(new Date(at));
 
-function dates(standing: Standing): string {
+function dates(standing: CalibrationStatus): string {
   switch (standing.kind) {
     case 'good':
       return `due ${day(standing.dueAt)}`;

@@ -73,7 +73,7 @@ const dialogs = {
       jobId={view.id}
       {...{ job, units }}
       practice={view.devices.practice && !closed}
-      onSchool={(fillPolicy) => void edit({ climate: { ...job.climate, fillPolicy } })}
+      onFillPolicy={(fillPolicy) => void edit({ climate: { ...job.climate, fillPolicy } })}
       onWeather={() => open({ dialog: 'weather' })}
       onClose={close}
     />

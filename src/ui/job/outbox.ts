@@ -1,6 +1,6 @@
 import type { Observation } from '../../core/job';
 import { observationKinds } from '../../core/observation';
-import type { Problem } from '../../core/outcome';
+import type { Problem } from '../../core/result';
 import type { VisitView } from '../../core/visit/view';
 import { ask } from '../api';
 

@@ -3,7 +3,7 @@ import { flushSync } from 'react-dom';
 import { v7 as newKey } from 'uuid';
 import type { Job, Observation } from '../../core/job';
 import type { BodyOf } from '../../contract';
-import type { Problem } from '../../core/outcome';
+import type { Problem } from '../../core/result';
 import type { VisitView } from '../../core/visit/view';
 import { ask } from '../api';
 import { createOutbox, type Outbox, type Waiting } from './outbox';

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import type { Outcome } from '../../core/outcome';
+import type { Result } from '../../core/result';
 import type { Hour } from '../../core/weather';
 import { ask } from '../api';
 
@@ -10,8 +10,8 @@ export interface Weather {
 }
 
 /** The hours to come from the shop's weather service; undefined while they are on their way. */
-export function useWeather(): Outcome<Weather> | undefined {
-  const [weather, setWeather] = useState<Outcome<Weather>>();
+export function useWeather(): Result<Weather> | undefined {
+  const [weather, setWeather] = useState<Result<Weather>>();
   useEffect(() => {
     void ask('weather').then(setWeather);
   }, []);

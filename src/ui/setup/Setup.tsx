@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { Problem } from '../../core/outcome';
+import type { Problem } from '../../core/result';
 import type { ShopSettings } from '../../core/shop';
 import {
   distanceUnits,

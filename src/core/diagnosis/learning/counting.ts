@@ -1,4 +1,4 @@
-import type { Confirmed } from '../../confirmed';
+import type { RepairOutcome } from '../../repair-outcome';
 import { faultsOf } from '../../finding';
 import type { Job } from '../../job';
 import { contextOf } from '../evidence';
@@ -6,7 +6,7 @@ import type { Experience } from './experience';
 import { chancesFor } from './priors';
 
 /** The counts of visits whose parts were confirmed; a part nobody spoke of counts for nothing. */
-export function experienceOf(visits: readonly { job: Job; parts: readonly Confirmed[] }[]): Experience {
+export function experienceOf(visits: readonly { job: Job; parts: readonly RepairOutcome[] }[]): Experience {
   const experience: Experience = {};
   for (const { job, parts } of visits) {
     const chanceOf = chancesFor(contextOf(job, []));

@@ -1,4 +1,4 @@
-import { success } from '../../../core/outcome';
+import { success } from '../../../core/result';
 import { addGauge, register } from '../../../services/gauges';
 import { serve } from '../../_http';
 

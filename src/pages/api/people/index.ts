@@ -1,4 +1,4 @@
-import { success } from '../../../core/outcome';
+import { success } from '../../../core/result';
 import { addPerson, listPeople, refuseUnless } from '../../../services/people';
 import { serve } from '../../_http';
 

@@ -1,11 +1,11 @@
-import type { Outcome } from '../../../core/outcome';
+import type { Result } from '../../../core/result';
 import type { PracticeCar, VisitView } from '../../../core/visit/view';
 import { drive, letNightPass, lookAt, setAir } from '../../../services/practice';
 import { serve } from '../../_http';
 
 export const GET = serve('practiceCar', ({ id }) => lookAt(id));
 
-export const POST = serve('practise', ({ id, body, who }): Promise<Outcome<PracticeCar | VisitView>> => {
+export const POST = serve('practise', ({ id, body, who }): Promise<Result<PracticeCar | VisitView>> => {
   switch (body.do) {
     case 'drive':
       return drive(id, body.key, who);

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { contracts } from '../../../contract';
 import { assessmentSchema } from '../../../core/assessment/schema';
 import { jobSchema } from '../../../core/job/schema';
-import { failure } from '../../../core/outcome';
+import { failure } from '../../../core/result';
 import { json, respond } from '../../_http';
 
 const schemas = { job: jobSchema, assessment: assessmentSchema, profile: contracts.saveProfiles.body };

@@ -2,7 +2,13 @@ import { useEffect, useState } from 'react';
 import type { Job, Observation, Seen } from '../../../core/job';
 import { fillingCaution } from '../../../core/cautions';
 import { aimFor } from '../../../core/filling';
-import { corrected, refuseHotCold, standingOf, standingWords, type Instrument } from '../../../core/gauge';
+import {
+  corrected,
+  refuseHotCold,
+  calibrationStatusOf,
+  calibrationStatusWords,
+  type Instrument,
+} from '../../../core/gauge';
 import { placardKPa, placardToleranceKPa } from '../../../core/placard';
 import type { Column } from '../../../core/ledger/column';
 import { estimateTireTemperature } from '../../../core/tire-temperature';
@@ -221,7 +227,7 @@ export function GaugeDialog(props: GaugeDialogProps) {
             onValue={chooseGauge}
             hint={
               instrument
-                ? standingWords[standingOf(instrument, opened).kind]
+                ? calibrationStatusWords[calibrationStatusOf(instrument, opened).kind]
                 : 'Not on the register: its error is not known.'
             }
             options={[

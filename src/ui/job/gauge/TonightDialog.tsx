@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { policyCelsius, targetsFor, type School } from '../../../core/filling';
+import { policyCelsius, targetsFor, type FillPolicy } from '../../../core/filling';
 import type { Job } from '../../../core/job';
 import { ledgerOf } from '../../../core/ledger';
 import { forecastOf, latchesOf, type Forecast } from '../../../core/lamp';
@@ -30,7 +30,7 @@ interface TonightDialogProps {
   units: UnitChoice;
   practice: boolean;
   /** Missing on a closed job. */
-  onSchool: ((school: School) => void) | undefined;
+  onFillPolicy: ((school: FillPolicy) => void) | undefined;
   onWeather: (() => void) | undefined;
   onClose: () => void;
 }
@@ -41,7 +41,7 @@ export function TonightDialog({
   job,
   units,
   practice,
-  onSchool,
+  onFillPolicy,
   onWeather,
   onClose,
 }: TonightDialogProps) {
@@ -52,7 +52,7 @@ export function TonightDialog({
   const targets = targetsFor(job, ledger);
   const hours = hoursFor(job, weather?.ok ? hoursFrom(weather.value.hours, now) : [], now);
   const forecast = forecastOf(job, ledger, hours, air === 'filled' ? targets : undefined);
-  const school: School = job.climate?.fillPolicy ?? 'ambient';
+  const fillPolicy: FillPolicy = job.climate?.fillPolicy ?? 'ambient';
   const policyC = policyCelsius(job);
   const road = forecast.wheels.filter(({ wheel }) => !isTemporarySpare(job, wheel));
   const lows = forecast.nights.map(({ coldestC }) => coldestC);
@@ -74,15 +74,15 @@ export function TonightDialog({
             value={air}
             onValue={setAir}
           />
-          {onSchool && (
+          {onFillPolicy && (
             <Choice
               label="Placard is meant for"
               options={[
                 { value: 'ambient', label: 'the air of now' },
                 { value: 'morning', label: 'the coldest hour' },
               ]}
-              value={school}
-              onValue={onSchool}
+              value={fillPolicy}
+              onValue={onFillPolicy}
             />
           )}
         </div>

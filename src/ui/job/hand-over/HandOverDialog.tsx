@@ -1,5 +1,5 @@
 import { useId, useState } from 'react';
-import { confirmedOf, type Confirmed } from '../../../core/confirmed';
+import { repairOutcomesOf, type RepairOutcome } from '../../../core/repair-outcome';
 import type { Experience } from '../../../core/diagnosis';
 import type { Job } from '../../../core/job';
 import type { Proof } from '../../../core/proof';
@@ -19,14 +19,14 @@ interface HandOverDialogProps {
   busy: string | undefined;
   problem: string | undefined;
   sheet: string;
-  onHandOver: (unproved: string | undefined, parts: Confirmed[]) => void;
+  onHandOver: (unproved: string | undefined, parts: RepairOutcome[]) => void;
   onClose: () => void;
 }
 
 /** Closing the job: proved, or with the reason why the car leaves as it is. */
 export function HandOverDialog(props: HandOverDialogProps) {
   const { job, experience, proof, mayConfirm, busy, problem, sheet, onHandOver, onClose } = props;
-  const [parts, setParts] = useState(() => confirmedOf(job));
+  const [parts, setParts] = useState(() => repairOutcomesOf(job));
   const [reason, setReason] = useState('');
   const id = useId();
   return (
@@ -71,14 +71,14 @@ interface TurnedOutDialogProps {
   experience: Experience | undefined;
   busy: string | undefined;
   problem: string | undefined;
-  onConfirm: (parts: Confirmed[]) => void;
+  onConfirm: (parts: RepairOutcome[]) => void;
   onClose: () => void;
 }
 
 /** The same after the car has left: what comes out later is worth as much. */
 export function TurnedOutDialog(props: TurnedOutDialogProps) {
   const { job, experience, busy, problem, onConfirm, onClose } = props;
-  const [parts, setParts] = useState(() => confirmedOf(job));
+  const [parts, setParts] = useState(() => repairOutcomesOf(job));
   return (
     <Dialog title="What it was" wide onClose={onClose}>
       <TurnedOut {...{ job, experience, parts }} onParts={setParts} />

@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { partName, partsOf, samePart, type Confirmed, type Part } from '../../../core/confirmed';
+import { partName, partsOf, samePart, type RepairOutcome, type Part } from '../../../core/repair-outcome';
 import type { Experience } from '../../../core/diagnosis';
 import { faultsOf, recordOf } from '../../../core/finding';
 import type { Job } from '../../../core/job';
@@ -11,8 +11,8 @@ import styles from '../../kit/Forms.module.css';
 interface TurnedOutProps {
   job: Job;
   experience: Experience | undefined;
-  parts: readonly Confirmed[];
-  onParts: (parts: Confirmed[]) => void;
+  parts: readonly RepairOutcome[];
+  onParts: (parts: RepairOutcome[]) => void;
 }
 
 /**
@@ -26,7 +26,7 @@ export function TurnedOut({ job, experience, parts, onParts }: TurnedOutProps) {
   const listed = all.filter((part) => [...suspects, ...added].some((other) => samePart(part, other)));
   const others = all.filter((part) => !listed.includes(part));
   const saidOf = (part: Part) => parts.find((other) => samePart(part, other))?.was;
-  const say = (those: readonly Part[], was: Confirmed['was'] | undefined) =>
+  const say = (those: readonly Part[], was: RepairOutcome['was'] | undefined) =>
     onParts([
       ...parts.filter((part) => !those.some((other) => samePart(part, other))),
       ...(was ? those.map((part) => ({ ...part, was })) : []),
@@ -47,7 +47,9 @@ export function TurnedOut({ job, experience, parts, onParts }: TurnedOutProps) {
               hint={suspect && `Found: ${recordOf(suspect.code).title}, ${percent(suspect.probability)}`}
               value={saidOf(part) ?? ''}
               options={optionsOf(part)}
-              onValue={(was) => say([withoutMore(part)], was === '' ? undefined : (was as Confirmed['was']))}
+              onValue={(was) =>
+                say([withoutMore(part)], was === '' ? undefined : (was as RepairOutcome['was']))
+              }
             />
           );
         })}

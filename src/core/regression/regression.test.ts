@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import * as math from 'mathjs';
 import { linearRegression } from 'simple-statistics';
 import { describe, expect, it } from 'vitest';
-import { lineThrough, studentFactor } from '.';
+import { regressionOf, studentFactor } from '.';
 
 /** NIST StRD, linear regression, dataset "Norris" (36 points), from memory; that the certified values come out says it is right. */
 // prettier-ignore
@@ -17,7 +17,7 @@ const norris = [
 
 describe('a straight line', () => {
   it('has the certified values of NIST StRD "Norris"', () => {
-    const line = lineThrough(norris);
+    const line = regressionOf(norris);
     expect(line?.slope).toBeCloseTo(1.00211681802045, 12);
     expect(line?.intercept).toBeCloseTo(-0.262323073774029, 10);
     expect(line?.slopeError).toBeCloseTo(0.429796848199937e-3, 12);
@@ -32,7 +32,7 @@ describe('a straight line', () => {
     fc.assert(
       fc.property(cloud, (points) => {
         const { m, b } = linearRegression(points.map(({ x, y }) => [x, y]));
-        const line = lineThrough(points);
+        const line = regressionOf(points);
         expect(line?.slope).toBeCloseTo(m, 6);
         expect(line?.intercept).toBeCloseTo(b, 6);
       }),
@@ -50,7 +50,7 @@ describe('a straight line', () => {
         const normal = math.multiply(math.multiply(Xt, W), X) as unknown as number[][];
         const right = math.multiply(math.multiply(Xt, W), weighted.map(({ y }) => y)); // prettier-ignore
         const [a, b] = math.flatten(math.lusolve(math.matrix(normal), right) as math.Matrix).toArray() as number[]; // prettier-ignore
-        const line = lineThrough(weighted);
+        const line = regressionOf(weighted);
         expect(line?.intercept).toBeCloseTo(a ?? Number.NaN, 5);
         expect(line?.slope).toBeCloseTo(b ?? Number.NaN, 6);
       }),
@@ -63,21 +63,21 @@ describe('a straight line', () => {
       { x: 0, y: 10 },
       { x: 2, y: 6 },
     ];
-    expect(lineThrough(two)).toMatchObject({ slope: -2, slopeError: Number.NaN });
+    expect(regressionOf(two)).toMatchObject({ slope: -2, slopeError: Number.NaN });
     // By hand: the difference of two readings of sd 1 has sd √2; over two days that is √2/2 a day.
-    expect(lineThrough(two.map((p) => ({ ...p, sd: 1 })))?.slopeError).toBeCloseTo(Math.SQRT1_2, 12);
+    expect(regressionOf(two.map((p) => ({ ...p, sd: 1 })))?.slopeError).toBeCloseTo(Math.SQRT1_2, 12);
   });
 
   it('that scatters more than the points admit is known less well', () => {
     const at = (sd: number) =>
-      lineThrough([0, 1, 2, 3].map((x) => ({ x, y: x + (x % 2 === 0 ? 5 : -5), sd })))?.slopeError ?? 0;
+      regressionOf([0, 1, 2, 3].map((x) => ({ x, y: x + (x % 2 === 0 ? 5 : -5), sd })))?.slopeError ?? 0;
     expect(at(0.1)).toBeCloseTo(at(1), 9);
     expect(at(50)).toBeGreaterThan(at(1));
   });
 
   it('is not there for one point, or for several at one place', () => {
-    expect(lineThrough([{ x: 1, y: 1 }])).toBeUndefined();
-    expect(lineThrough([1, 2].map((y) => ({ x: 3, y })))).toBeUndefined();
+    expect(regressionOf([{ x: 1, y: 1 }])).toBeUndefined();
+    expect(regressionOf([1, 2].map((y) => ({ x: 3, y })))).toBeUndefined();
   });
 });
 

@@ -83,11 +83,11 @@ export interface Issue {
   message: string;
 }
 
-export type Outcome<T> = { ok: true; value: T } | { ok: false; problem: Problem };
+export type Result<T> = { ok: true; value: T } | { ok: false; problem: Problem };
 
-export const success = <T>(value: T): Outcome<T> => ({ ok: true, value });
+export const success = <T>(value: T): Result<T> => ({ ok: true, value });
 
-export const failure = <T = never>(code: ProblemCode, message: string, issues?: Issue[]): Outcome<T> => ({
+export const failure = <T = never>(code: ProblemCode, message: string, issues?: Issue[]): Result<T> => ({
   ok: false,
   problem: issues ? { code, message, issues } : { code, message },
 });

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { findingCodes, partKinds } from '../finding';
 import { walkingOrder } from '../wheel';
 
-export const confirmedSchema = z.object({
+export const repairOutcomeSchema = z.object({
   part: z.enum(partKinds),
   wheel: z.enum(walkingOrder).optional(),
   was: z.enum(['in-order', ...findingCodes]),
@@ -12,5 +12,5 @@ export const confirmationSchema = z.looseObject({
   key: z.string().min(1).max(64),
   at: z.iso.datetime({ offset: true }),
   by: z.string(),
-  parts: z.array(confirmedSchema),
+  parts: z.array(repairOutcomeSchema),
 });

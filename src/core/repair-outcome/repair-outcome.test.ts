@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { gauge, gauges, heard, jobWith, lamp, minute, silent } from '../../../tests/support/car';
-import { confirmedOf, partName, partsOf } from '.';
+import { repairOutcomesOf, partName, partsOf } from '.';
 import { faultsOf, findingCodes, partKinds } from '../finding';
 import { experienceOf } from '../diagnosis/learning/counting';
 import { historyMayMoveBy } from '../diagnosis/learning/experience';
@@ -134,8 +134,10 @@ describe('what the parts turned out to be', () => {
   it('is what was said last, and nothing once that was taken back', () => {
     const first = { key: 'a', at: minute(1), by: 'Ines', parts: [said('sensor-silent', 'RR')] };
     const job = jobWith([]);
-    expect(confirmedOf({ ...job, confirmations: [first] })).toEqual(first.parts);
-    expect(confirmedOf({ ...job, confirmations: [first, { ...first, key: 'b', parts: [] }] })).toEqual([]);
-    expect(confirmedOf(job)).toEqual([]);
+    expect(repairOutcomesOf({ ...job, confirmations: [first] })).toEqual(first.parts);
+    expect(repairOutcomesOf({ ...job, confirmations: [first, { ...first, key: 'b', parts: [] }] })).toEqual(
+      [],
+    );
+    expect(repairOutcomesOf(job)).toEqual([]);
   });
 });

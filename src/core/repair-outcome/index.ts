@@ -3,7 +3,7 @@ import type { PartKind } from '../finding';
 import type { Job } from '../job';
 import { monitoredWheels, wheelsOf } from '../placard';
 import { listWheels, roadWheels, type Position } from '../wheel';
-import type { confirmationSchema, confirmedSchema } from './schema';
+import type { confirmationSchema, repairOutcomeSchema } from './schema';
 
 /** A part of a car that can be at fault by itself. */
 export interface Part {
@@ -13,7 +13,7 @@ export interface Part {
 }
 
 /** What a part turned out to be, once somebody had it in hand. */
-export type Confirmed = z.infer<typeof confirmedSchema>;
+export type RepairOutcome = z.infer<typeof repairOutcomeSchema>;
 /** What somebody said of a car's parts. The latest of a job holds; without parts it takes back what was said. */
 export type Confirmation = z.infer<typeof confirmationSchema>;
 
@@ -68,5 +68,5 @@ export function partsOf(job: Job): Part[] {
 }
 
 /** What holds of a job: the latest that was said, unless it was taken back. */
-export const confirmedOf = (job: Pick<Job, 'confirmations'>): Confirmed[] =>
+export const repairOutcomesOf = (job: Pick<Job, 'confirmations'>): RepairOutcome[] =>
   job.confirmations?.at(-1)?.parts ?? [];

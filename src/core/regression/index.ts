@@ -9,7 +9,7 @@ export interface Point {
   sd?: number;
 }
 
-export interface Line {
+export interface Regression {
   slope: number;
   /** At x = 0. */
   intercept: number;
@@ -29,7 +29,7 @@ export interface Line {
  * they make the standard errors, widened by as much as the points scatter more than those errors allow
  * (the Birge ratio); where they are not, the scatter alone does, and two points leave the errors unknown (NaN).
  */
-export function lineThrough(points: readonly Point[]): Line | undefined {
+export function regressionOf(points: readonly Point[]): Regression | undefined {
   const known = points.every(({ sd }) => sd !== undefined && sd > 0);
   const weights = points.map(({ sd }) => (known ? 1 / (sd ?? 1) ** 2 : 1));
   const total = sum(weights);
