@@ -1,4 +1,4 @@
-import type { Check, Instrument } from '../core/gauge';
+import type { CalibrationCheck, Instrument } from '../core/gauge';
 import type { Tx } from './database';
 import { GaugeCheckRow, GaugeRow } from './models';
 
@@ -17,7 +17,14 @@ export async function loadGauges(tx: Tx): Promise<Instrument[]> {
   }));
 }
 
-const checkOf = ({ key, at, by, reference, referencePlusMinusKPa, points }: GaugeCheckRow): Check => ({
+const checkOf = ({
+  key,
+  at,
+  by,
+  reference,
+  referencePlusMinusKPa,
+  points,
+}: GaugeCheckRow): CalibrationCheck => ({
   key,
   at: at.toISOString(),
   by,
@@ -33,5 +40,5 @@ export const addGauge = (tx: Tx, gauge: Pick<GaugeRow, 'id' | 'name' | 'kind' | 
 
 export const findCheck = (tx: Tx, key: string) => GaugeCheckRow.findByPk(key, { transaction: tx });
 
-export const addCheck = (tx: Tx, gaugeId: string, check: Check) =>
+export const addCheck = (tx: Tx, gaugeId: string, check: CalibrationCheck) =>
   GaugeCheckRow.create({ ...check, gaugeId, at: new Date(check.at) }, { transaction: tx });

@@ -1,5 +1,5 @@
 import type { NewCheck, NewGauge } from '../contract';
-import { calibrationOf, type Check, type Instrument } from '../core/gauge';
+import { calibrationOf, type CalibrationCheck, type Instrument } from '../core/gauge';
 import { failure, success, type Result } from '../core/result';
 import { inTransaction, type Tx } from '../data/database';
 import * as gauges from '../data/gauges';
@@ -65,7 +65,7 @@ export function recordCheck(
     const there = await gauges.findCheck(tx, asked.key);
     if (there && there.gaugeId !== id) return failure('key-in-use', 'This check belongs to another gauge.');
     if (!there) {
-      const check: Check = { ...asked, at: at.toISOString(), by: who.name };
+      const check: CalibrationCheck = { ...asked, at: at.toISOString(), by: who.name };
       if (!calibrationOf(check, row.resolutionKPa))
         return failure('check-one-point', 'A check needs at least three points at different pressures.');
       await gauges.addCheck(tx, id, check);

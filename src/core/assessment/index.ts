@@ -28,7 +28,7 @@ export interface Finding {
 export const holds = 0.5;
 
 /** The findings that are taken to hold, the surest first; the others are possible, no more. */
-export const findingsHeld = ({ findings }: Pick<Assessment, 'findings'>): Finding[] =>
+export const findingsThatHold = ({ findings }: Pick<Assessment, 'findings'>): Finding[] =>
   findings.filter(({ probability }) => probability >= holds);
 
 export interface Mismatch {

@@ -13,12 +13,12 @@ import {
   plusMinusOf,
   refuseHotCold,
   calibrationStatusOf,
-  type Check,
+  type CalibrationCheck,
   type Instrument,
 } from '.';
 
 const day = (n: number) => new Date(Date.parse('2026-01-01T08:00:00Z') + n * 86_400_000).toISOString();
-const check = (n: number, errorAt: (kPa: number, way: 'up' | 'down') => number): Check => ({
+const check = (n: number, errorAt: (kPa: number, way: 'up' | 'down') => number): CalibrationCheck => ({
   key: `check ${n}`,
   at: day(n),
   by: 'Ines',
@@ -28,7 +28,7 @@ const check = (n: number, errorAt: (kPa: number, way: 'up' | 'down') => number):
     checkPlanKPa.map((kPa) => ({ way, referenceKPa: kPa, readKPa: kPa + errorAt(kPa, way) })),
   ),
 });
-const instrument = (checks: Check[], more: Partial<Instrument> = {}): Instrument => ({
+const instrument = (checks: CalibrationCheck[], more: Partial<Instrument> = {}): Instrument => ({
   id: 'g1',
   name: 'Blue digital',
   kind: 'digital',

@@ -13,7 +13,7 @@ export {
   usualPlusMinusKPa,
 } from './instrument';
 export type { Calibration, CalibrationStatus } from './instrument';
-export type { Check, CheckPoint, Instrument } from './schema';
+export type { CalibrationCheck, CheckPoint, Instrument } from './schema';
 
 /** The temperature of the air in the tire at a gauge reading; unknown for a warm tire nobody measured. */
 export function tireCelsius(job: Job, reading: Seen<'gauge'>): number | undefined {

@@ -1,7 +1,7 @@
 import { regressionOf, studentFactor, type Regression } from '../regression';
 import type { Job, Observation, Seen } from '../job';
 import { estimateTireTemperature } from '../tire-temperature';
-import type { Check, CheckPoint, Instrument } from './schema';
+import type { CalibrationCheck, CheckPoint, Instrument } from './schema';
 
 /** The points of a check, up and then down, kPa: from a flat tire to a temporary spare (judgement). */
 export const checkPlanKPa = [100, 180, 260, 340, 420] as const;
@@ -40,7 +40,7 @@ export interface Calibration {
 }
 
 /** Undefined with fewer than three points or all at one pressure. */
-export function calibrationOf(check: Check, resolutionKPa: number): Calibration | undefined {
+export function calibrationOf(check: CalibrationCheck, resolutionKPa: number): Calibration | undefined {
   const errors = check.points.map(({ referenceKPa, readKPa }) => ({
     x: referenceKPa,
     y: readKPa - referenceKPa,

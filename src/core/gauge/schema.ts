@@ -27,7 +27,7 @@ export const checkSchema = z.looseObject({
   referencePlusMinusKPa: z.number().min(0).max(50),
   points: z.array(checkPointSchema).max(40),
 });
-export type Check = z.infer<typeof checkSchema>;
+export type CalibrationCheck = z.infer<typeof checkSchema>;
 
 /** A gauge of the shop, with the checks it went through, oldest first. */
 export const instrumentSchema = z.looseObject({

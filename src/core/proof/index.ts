@@ -13,7 +13,7 @@ import { listWheels, type Position } from '../wheel';
 export const proofItems = ['pressures', 'registration', 'reports', 'codes', 'lamp'] as const;
 
 /** One of them, and how it stands. */
-export interface Check {
+export interface ProofItem {
   name: (typeof proofItems)[number];
   /** `open`: not looked at since the last change to the car. */
   state: 'met' | 'unmet' | 'open';
@@ -23,7 +23,7 @@ export interface Check {
 
 export interface Proof {
   proved: boolean;
-  checks: Check[];
+  checks: ProofItem[];
 }
 
 /**
@@ -44,7 +44,7 @@ export function proofOf(job: Job): Proof {
   return { proved: checks.every(({ state }) => state === 'met'), checks };
 }
 
-function pressures(job: Job, ledger: Ledger): Check {
+function pressures(job: Job, ledger: Ledger): ProofItem {
   const name = 'pressures';
   const wheels = wheelsOf(job);
   const targets = targetsFor(job, ledger);
@@ -59,7 +59,7 @@ function pressures(job: Job, ledger: Ledger): Check {
     : { name, state: 'unmet', text: `${listWheels(off)} not at target: set the pressure and read again.` };
 }
 
-function registration(job: Job, ledger: Ledger): Check {
+function registration(job: Job, ledger: Ledger): ProofItem {
   const name = 'registration';
   const wheels = monitoredWheels(job);
   const unheard = wheels.filter((wheel) => ledger.sensor[wheel]?.kind !== 'heard');
@@ -80,7 +80,7 @@ function registration(job: Job, ledger: Ledger): Check {
   return { name, state: 'met', text: 'Registered equals scanned at every wheel.' };
 }
 
-function reports(job: Job, since: number): Check {
+function reports(job: Job, since: number): ProofItem {
   const name = 'reports';
   const heard = allOf(job, 'live').filter(
     ({ seen }) => (seen.kPa ?? 0) > 0 && Date.parse(seen.at) >= since && isAboveWakeSpeed(job, seen.speedKmh),
@@ -91,7 +91,7 @@ function reports(job: Job, since: number): Check {
     : { name, state: 'open', text: `Not heard on the road since the last change: ${listWheels(missing)}.` };
 }
 
-function codes(job: Job, ledger: Ledger): Check {
+function codes(job: Job, ledger: Ledger): ProofItem {
   const name = 'codes';
   const standing = ledger.codes.map(({ seen }) => seen.code);
   if (standing.length > 0)
@@ -103,7 +103,7 @@ function codes(job: Job, ledger: Ledger): Check {
     : { name, state: 'open', text: 'Read the codes.' };
 }
 
-function lamp(ledger: Ledger, since: number): Check {
+function lamp(ledger: Ledger, since: number): ProofItem {
   const name = 'lamp';
   const seen = ledger.lamp?.seen;
   if (!seen || Date.parse(seen.at) < since)

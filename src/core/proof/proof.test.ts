@@ -15,7 +15,7 @@ import {
 } from '../../../tests/support/car';
 import type { CarWrite, Job, Observation } from '../job';
 import { roadWheels } from '../wheel';
-import { proofOf, unequalEntries, writeVerdict, type Check } from '.';
+import { proofOf, unequalEntries, writeVerdict, type ProofItem } from '.';
 
 type More = Parameters<typeof jobWith>[1];
 const held = (rr: string | null = ids.RR) =>
@@ -41,11 +41,11 @@ const clear = (more: Partial<Extract<CarWrite, { kind: 'clear-codes' }>> = {}): 
 const seen = [...gauges(1), ...scans(2), registry(3), ...lives(20, undefined, 62), lamp(25, 'off')];
 const states = (job: Job) =>
   Object.fromEntries(proofOf(job).checks.map(({ name, state }) => [name, state])) as Partial<
-    Record<Check['name'], Check['state']>
+    Record<ProofItem['name'], ProofItem['state']>
   >;
-const state = (name: Check['name'], observations: Observation[], more: More = {}) =>
+const state = (name: ProofItem['name'], observations: Observation[], more: More = {}) =>
   states(jobWith(observations, more))[name];
-const text = (name: Check['name'], observations: Observation[], more: More = {}) =>
+const text = (name: ProofItem['name'], observations: Observation[], more: More = {}) =>
   proofOf(jobWith(observations, more)).checks.find((check) => check.name === name)?.text;
 const without = (...kinds: Observation['kind'][]) => seen.filter(({ kind }) => !kinds.includes(kind));
 

@@ -1,4 +1,4 @@
-import { findingsHeld, type Assessment } from '../assessment';
+import { findingsThatHold, type Assessment } from '../assessment';
 import { assess, type Experience } from '../diagnosis';
 import { repairOutcomesOf, type RepairOutcome } from '../repair-outcome';
 import { gaugeWarning } from '../gauge';
@@ -62,10 +62,10 @@ export function sheetOf(job: Job, experience?: Experience): Sheet {
         heard: scan?.kind === 'heard' ? scan.reply.id : undefined,
       };
     }),
-    asFound: findingsHeld(assess(beforeChanges(job), experience)).filter(
+    asFound: findingsThatHold(assess(beforeChanges(job), experience)).filter(
       ({ code }) => code !== 'sensors-asleep',
     ),
-    now: findingsHeld(assess(job, experience)).filter(({ code }) => code !== 'sensors-asleep'),
+    now: findingsThatHold(assess(job, experience)).filter(({ code }) => code !== 'sensors-asleep'),
     done: [
       ...(job.repairs ?? []).map(({ wheel }): Deed => ({ kind: 'repaired', wheel })),
       ...changesOf(job)

@@ -12,13 +12,17 @@ import { doTest } from './look';
 
 /** Two ways to work without the engine, on the same cars. */
 
-type Held = Pick<Finding, 'code' | 'wheels'>;
+type Claimed = Pick<Finding, 'code' | 'wheels'>;
 
 /**
  * The round as it is taught, done in full whatever turns up: look, gauge and wake every wheel, a silent one
  * twice, read the car; then judged by the patterns of the trade, each reading taken at its word.
  */
-export function checklistOn(car: TrueCar, start: Job, chance: Chance): { findings: Held[]; minutes: number } {
+export function checklistOn(
+  car: TrueCar,
+  start: Job,
+  chance: Chance,
+): { findings: Claimed[]; minutes: number } {
   let job = start;
   // The lamp was looked at when the car was booked in, for either way of working.
   let minutes = 0;
@@ -40,10 +44,10 @@ export function checklistOn(car: TrueCar, start: Job, chance: Chance): { finding
   return { findings: byPattern(job), minutes };
 }
 
-function byPattern(job: Job): Held[] {
+function byPattern(job: Job): Claimed[] {
   const ledger = ledgerOf(job);
   const { tpms } = job.vehicle;
-  const on = (code: FindingCode, is: (wheel: Position) => boolean): Held[] => {
+  const on = (code: FindingCode, is: (wheel: Position) => boolean): Claimed[] => {
     const wheels = roadWheels.filter(is);
     return wheels.length > 0 ? [{ code, wheels }] : [];
   };
@@ -86,9 +90,9 @@ function byPattern(job: Job): Held[] {
 }
 
 /** A sensor sold for a flashing lamp, air for a steady one: nothing measured. The wheel is anybody's guess. */
-export function replaceOnLamp(start: Job): { findings: Held[]; minutes: number } {
+export function replaceOnLamp(start: Job): { findings: Claimed[]; minutes: number } {
   const state = ledgerOf(start).lamp?.seen.state;
-  const findings: Held[] =
+  const findings: Claimed[] =
     state === 'flash-then-steady' || state === 'flash-while-driving'
       ? [{ code: 'sensor-silent', wheels: ['RR'] }]
       : state === 'steady'

@@ -75,15 +75,15 @@ function testByTest(car: TrueCar, start: Job, chance: Chance): { job: Job; minut
   return { job, minutes };
 }
 
-type Held = Pick<Finding, 'code' | 'wheels'>;
+type Claimed = Pick<Finding, 'code' | 'wheels'>;
 
 function judge(
-  held: readonly Held[],
+  findings: readonly Claimed[],
   minutes: number,
   isTrue: (code: FindingCode, wheel?: Position) => boolean,
   truths: readonly { code: FindingCode }[],
 ): Outcome {
-  const claimed = held.filter(({ code }) => !blamesNothing(code) && isClaim(code));
+  const claimed = findings.filter(({ code }) => !blamesNothing(code) && isClaim(code));
   const [top] = claimed;
   const nothing = !truths.some(({ code }) => isWorthFinding(code));
   return {
@@ -104,7 +104,7 @@ function judge(
 
 /** True at most of the wheels it names: one tire more filled by two kPa is no wrong finding. */
 function isMostlyTrue(
-  { code, wheels }: Held,
+  { code, wheels }: Claimed,
   isTrue: (code: FindingCode, wheel?: Position) => boolean,
 ): boolean {
   return wheels.length === 0

@@ -1,9 +1,9 @@
-import { findingsHeld, type Assessment, type Finding, type NextTest, type Test } from '../assessment';
+import { findingsThatHold, type Assessment, type Finding, type NextTest, type Test } from '../assessment';
 import { recordOf } from '../finding';
 import type { Job } from '../job';
 import { ledgerOf, silentAfterTries, type Ledger } from '../ledger';
 import { monitoredWheels, placardKPa, placardToleranceKPa, wheelsOf } from '../placard';
-import { proofOf, writeVerdict, type Check, type Proof } from '../proof';
+import { proofOf, writeVerdict, type ProofItem, type Proof } from '../proof';
 import { roadWheels, walkingOrder, type Position } from '../wheel';
 
 /** The stations of a visit, in the order they are passed. Each can be reached at any time. */
@@ -76,11 +76,11 @@ export function nextMove(job: Job, context: MoveContext): Move {
   const check = worthwhileCheck(job, context);
   if (check) return asMove(check.test, check.wheel, ledger);
 
-  const held = findingsHeld(assessment);
-  const part = held.find(({ code }) => recordOf(code).before === 'writing');
+  const holding = findingsThatHold(assessment);
+  const part = holding.find(({ code }) => recordOf(code).before === 'writing');
   if (part) return { kind: 'act', finding: part };
   if (assessment.registration && !assessment.registration.ok && hasLead) {
-    return held.some(({ code }) => code === 'supply-voltage-low')
+    return holding.some(({ code }) => code === 'supply-voltage-low')
       ? { kind: 'support-supply' }
       : { kind: 'write-ids' };
   }
@@ -89,7 +89,7 @@ export function nextMove(job: Job, context: MoveContext): Move {
   );
   if (fill?.addKPa !== undefined) return { kind: 'fill', wheel: fill.wheel, addKPa: fill.addKPa };
 
-  const work = held.find(({ code }) => recordOf(code).before === 'proof');
+  const work = holding.find(({ code }) => recordOf(code).before === 'proof');
   if (work) return { kind: 'act', finding: work };
   return toProve(job, ledger, context) ?? moveFromProof(proofOf(job), hasLead);
 }
@@ -175,7 +175,8 @@ function toProve(job: Job, ledger: Ledger, { hasLead, hasTool }: MoveContext): M
 
 function moveFromProof({ proved, checks }: Proof, hasLead: boolean): Move {
   if (proved) return { kind: 'hand-over' };
-  const open = (name: Check['name']) => checks.some((check) => check.name === name && check.state !== 'met');
+  const open = (name: ProofItem['name']) =>
+    checks.some((check) => check.name === name && check.state !== 'met');
   if (open('codes') && hasLead) return { kind: 'clear-codes' };
   if (open('reports') && hasLead) return { kind: 'drive' };
   if (open('lamp')) return { kind: 'look-at-lamp' };

@@ -1,5 +1,5 @@
 import type { YardLine } from '../../core/visit/view';
-import { findingsHeld } from '../../core/assessment';
+import { findingsThatHold } from '../../core/assessment';
 import { titleOf, toRead } from '../../core/finding';
 import { asJudged } from '../../core/gauge';
 import { allOf, latest } from '../../core/job';
@@ -66,7 +66,7 @@ async function lineOf({ row, job, receiver, experience }: Facts): Promise<YardLi
   const name = nameOf(row);
   const assessment = await judgedOnce(name, 'verdict', () => Promise.resolve({ job, experience }));
   const devices = atHand(job, receiver);
-  const [top] = toRead(findingsHeld(assessment));
+  const [top] = toRead(findingsThatHold(assessment));
   const line: YardLine = {
     id: row.id,
     number: row.number,

@@ -20,12 +20,12 @@ const fetchAfterMs = 1500;
 /** The job, on one sheet: head, stations, ledger, what follows, and the next move at the foot. */
 export function JobSheet(props: SheetProps) {
   const sheet = useSheet(props);
-  const { job, judged, held, columns, units, closed, opened, open } = sheet;
+  const { job, judged, findings, columns, units, closed, opened, open } = sheet;
   const { take, visitStation } = useMoves(sheet);
   const [shownFinding, setShownFinding] = useState<string>();
   const speaks = cellsThatSpeak(
     judged.job,
-    held.find((finding) => keyOf(finding) === shownFinding),
+    findings.find((finding) => keyOf(finding) === shownFinding),
   );
   const lastWrite = registryWrites(job).at(-1);
   useShortcuts(sheet, take);
@@ -41,7 +41,7 @@ export function JobSheet(props: SheetProps) {
       <fieldset className={styles.ledger} aria-label="Ledger" disabled={closed}>
         <Ledger
           columns={columns}
-          findings={held}
+          findings={findings}
           speaks={speaks}
           units={units}
           chosen={sheet.chosen}

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { HeaderChanges } from '../../contract';
-import { findingsHeld, type Assessment, type Finding } from '../../core/assessment';
+import { findingsThatHold, type Assessment, type Finding } from '../../core/assessment';
 import type { CarWrite, Job, Observation, Seen } from '../../core/job';
 import { columnsOf, type Column } from '../../core/ledger/column';
 import type { Proof } from '../../core/proof';
@@ -31,7 +31,7 @@ export interface Sheet {
   job: Job;
   /** The job the verdict speaks of. */
   judged: Judged;
-  held: Finding[];
+  findings: Finding[];
   columns: Column[];
   proof: Proof;
   move: Move;
@@ -79,7 +79,7 @@ export function useSheet({ initial, assessment: first, units, role }: SheetProps
     visit,
     view,
     units,
-    held: findingsHeld(judged.assessment),
+    findings: findingsThatHold(judged.assessment),
     columns: columnsOf(job, judged.assessment),
     closed: view.state === 'handed-over',
     mayConfirm: role !== 'adviser',

@@ -10,7 +10,7 @@ import {
   scans,
   silent,
 } from '../../../../tests/support/car';
-import { findingsHeld, tests } from '../../assessment';
+import { findingsThatHold, tests } from '../../assessment';
 import type { Job } from '../../job';
 import { metric } from '../../units';
 import { assess } from '..';
@@ -19,7 +19,7 @@ import { couldChange, notKnown, reasonFor, testWords } from './reasons';
 /** What is said of the first finding of a code that holds. */
 function said(job: Job, code: string, units = metric): string | undefined {
   const assessment = assess(job);
-  const finding = findingsHeld(assessment).find((held) => held.code === code);
+  const finding = findingsThatHold(assessment).find((held) => held.code === code);
   return finding && reasonFor(job, finding, assessment.positions, units);
 }
 
@@ -111,7 +111,7 @@ describe('what could change a verdict', () => {
         registry(5),
       ]),
     );
-    const [finding] = findingsHeld(assessment).filter(({ code }) => code === 'sensor-silent');
+    const [finding] = findingsThatHold(assessment).filter(({ code }) => code === 'sensor-silent');
     expect(
       couldChange(assessment, finding ?? { code: 'no-fault', wheels: [] }).map(({ test }) => test),
     ).toContain('activation');

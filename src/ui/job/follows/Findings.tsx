@@ -1,5 +1,11 @@
 import { ChevronDown, ChevronRight, ThumbsDown, ThumbsUp } from 'lucide-react';
-import { findingsHeld, holds, type Assessment, type Finding, type NextTest } from '../../../core/assessment';
+import {
+  findingsThatHold,
+  holds,
+  type Assessment,
+  type Finding,
+  type NextTest,
+} from '../../../core/assessment';
 import { couldChange, notKnown, reasonFor, testWords } from '../../../core/diagnosis/explanation/reasons';
 import { blamesNothing, titleOf, toRead, recordOf } from '../../../core/finding';
 import type { Job } from '../../../core/job';
@@ -32,20 +38,20 @@ interface FindingsProps {
 
 /** What is taken to hold, with how sure and why; what is only possible; what is not known. */
 export function Findings({ judged, assessment, check, units, shown, onShow }: FindingsProps) {
-  const held = toRead(findingsHeld(assessment));
+  const holding = toRead(findingsThatHold(assessment));
   const possible = assessment.findings.filter(({ probability }) => probability < holds);
   const unknown = notKnown(judged);
   return (
     <div className={styles.findings}>
       <Decision assessment={assessment} check={check} />
-      {held.length === 0 && <p className={styles.soft}>Nothing holds yet. Take the next move.</p>}
+      {holding.length === 0 && <p className={styles.soft}>Nothing holds yet. Take the next move.</p>}
       <ul className={styles.findings}>
-        {held.map((finding) => (
+        {holding.map((finding) => (
           <li
             key={keyOf(finding)}
             className={`${styles.finding} ${blamesNothing(finding.code) ? styles.calm : ''}`}
           >
-            <Held {...{ finding, judged, assessment, units, shown, onShow }} />
+            <HoldingFinding {...{ finding, judged, assessment, units, shown, onShow }} />
           </li>
         ))}
       </ul>
@@ -101,11 +107,11 @@ function Decision({ assessment: { decision }, check }: Pick<FindingsProps, 'asse
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
-interface HeldProps extends Omit<FindingsProps, 'check'> {
+interface HoldingProps extends Omit<FindingsProps, 'check'> {
   finding: Finding;
 }
 
-function Held({ finding, judged, assessment, units, shown, onShow }: HeldProps) {
+function HoldingFinding({ finding, judged, assessment, units, shown, onShow }: HoldingProps) {
   const { code, wheels, probability, evidence } = finding;
   const isShown = shown === keyOf(finding);
   const reason = reasonFor(judged, finding, assessment.positions, units);

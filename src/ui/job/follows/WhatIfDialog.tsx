@@ -27,7 +27,7 @@ interface WhatIfDialogProps {
 }
 
 /** A difference smaller than this is not worth a line: two in a hundred. */
-const leastMoved = 0.02;
+const leastShift = 0.02;
 
 /** Set a reading aside, or suppose one, and see the verdict move. Nothing is stored. */
 export function WhatIfDialog({ job, assessment, experience, units, onClose }: WhatIfDialogProps) {
@@ -50,7 +50,7 @@ export function WhatIfDialog({ job, assessment, experience, units, onClose }: Wh
       if (!next.delete(index)) next.add(index);
       return next;
     });
-  const moved = movesBetween(assessment, then);
+  const shifted = shiftsBetween(assessment, then);
   return (
     <Dialog title="What if" wide onClose={onClose}>
       <p>Set a reading aside, or suppose one, and see the verdict move. Nothing is stored.</p>
@@ -81,16 +81,16 @@ export function WhatIfDialog({ job, assessment, experience, units, onClose }: Wh
         </div>
         <div className={styles.verdict} aria-live="polite">
           <h3>The verdict</h3>
-          {moved.length === 0 && <p>Nothing moves.</p>}
+          {shifted.length === 0 && <p>Nothing moves.</p>}
           <ul className={styles.readings}>
-            {moved.map(({ key, title, before, after }) => (
+            {shifted.map(({ key, title, before, after }) => (
               <li key={key}>
                 <span>{title}</span>
                 <span className={styles.change}>
                   {percent(before)}
-                  {after > before + leastMoved ? (
+                  {after > before + leastShift ? (
                     <ArrowUp aria-label="rises to" />
-                  ) : after < before - leastMoved ? (
+                  ) : after < before - leastShift ? (
                     <ArrowDown aria-label="falls to" />
                   ) : (
                     <ArrowRight aria-label="stays at" />
@@ -107,8 +107,8 @@ export function WhatIfDialog({ job, assessment, experience, units, onClose }: Wh
   );
 }
 
-/** Each finding before and after, those that moved most first. */
-function movesBetween(now: Assessment, then: Assessment) {
+/** Each finding before and after, those that shifted most first. */
+function shiftsBetween(now: Assessment, then: Assessment) {
   const all = [...now.findings, ...then.findings];
   const chance = ({ findings }: Assessment, key: string) =>
     findings.find((finding) => keyOf(finding) === key)?.probability ?? 0;
@@ -119,7 +119,7 @@ function movesBetween(now: Assessment, then: Assessment) {
       before: chance(now, key),
       after: chance(then, key),
     }))
-    .filter(({ before, after }) => Math.max(before, after) >= 0.5 || Math.abs(before - after) > leastMoved)
+    .filter(({ before, after }) => Math.max(before, after) >= 0.5 || Math.abs(before - after) > leastShift)
     .sort((a, b) => Math.abs(b.after - b.before) - Math.abs(a.after - a.before) || b.after - a.after);
 }
 

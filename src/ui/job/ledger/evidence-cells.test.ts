@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { gauges, jobWith, lamp, registry, scans, silent } from '../../../../tests/support/car';
-import { findingsHeld } from '../../../core/assessment';
+import { findingsThatHold } from '../../../core/assessment';
 import { assess } from '../../../core/diagnosis';
 import { cellsThatSpeak } from './evidence-cells';
 
@@ -11,7 +11,7 @@ describe('the cells that speak for a finding', () => {
     ...scans(2, { RR: [silent(2, 'RR'), silent(3, 'RR', 'continuous')] }),
     registry(4),
   ]);
-  const silence = findingsHeld(assess(job)).find(({ code }) => code === 'sensor-silent');
+  const silence = findingsThatHold(assess(job)).find(({ code }) => code === 'sensor-silent');
 
   it('are those of its readings, at their wheels', () => {
     const speaks = cellsThatSpeak(job, silence);
