@@ -1,4 +1,4 @@
-import type { Job, Observation, Tpms } from '../../src/core/job';
+import type { CarWrite, Job, Observation, Tpms } from '../../src/core/job';
 import { roadWheels, type Position } from '../../src/core/wheel';
 
 /** A car to think about in tests: placard 230 front and 220 rear, lamp on at 175 and off at 200, 433.92 MHz. */
@@ -129,3 +129,19 @@ export const scans = (n: number, but: Partial<Record<Position, Observation[]>> =
 
 export const lives = (n: number, kPa: number | null | undefined, speedKmh: number): Observation[] =>
   roadWheels.map((wheel) => live(n, wheel, kPa === undefined ? placard[wheel] : kPa, speedKmh));
+
+/** What the car holds at its road wheels, with another ID, or none, at the right rear. */
+export const idsHeld = (rr: string | null = ids.RR) =>
+  roadWheels.map((wheel) => ({ wheel, id: wheel === 'RR' ? rr : ids[wheel] }));
+
+export type RegistryWrite = Extract<CarWrite, { kind: 'registry' }>;
+
+/** The right ID was sent for the right rear, ten minutes in; nothing came back yet. */
+export const registryWrite = (more: Partial<RegistryWrite> = {}): RegistryWrite => ({
+  kind: 'registry',
+  key: '0190a000-0000-7000-8000-000000000001',
+  askedAt: minute(10),
+  asked: idsHeld(),
+  before: idsHeld('90FFE0A1'),
+  ...more,
+});

@@ -4,31 +4,21 @@ import {
   gauges,
   heard,
   ids,
+  idsHeld,
   jobWith,
   lamp,
   live,
   lives,
   minute,
   registry,
+  registryWrite,
   scans,
   silent,
 } from '../../../tests/support/car';
 import type { CarWrite, Job, Observation } from '../job';
-import { roadWheels } from '../wheel';
 import { proofOf, unequalEntries, writeVerdict, type ProofItem } from '.';
 
 type More = Parameters<typeof jobWith>[1];
-const held = (rr: string | null = ids.RR) =>
-  roadWheels.map((wheel) => ({ wheel, id: wheel === 'RR' ? rr : ids[wheel] }));
-type RegistryWrite = Extract<CarWrite, { kind: 'registry' }>;
-const write = (more: Partial<RegistryWrite> = {}): RegistryWrite => ({
-  kind: 'registry',
-  key: '0190a000-0000-7000-8000-000000000001',
-  askedAt: minute(10),
-  asked: held(),
-  before: held('90FFE0A1'),
-  ...more,
-});
 const clear = (more: Partial<Extract<CarWrite, { kind: 'clear-codes' }>> = {}): CarWrite => ({
   kind: 'clear-codes',
   key: '0190a000-0000-7000-8000-000000000002',
@@ -119,11 +109,13 @@ describe('registration', () => {
   });
 
   it('is open again while IDs were sent and not read back', () => {
-    const sent = { carWrites: [write({ answer: 'yes' })] };
+    const sent = { carWrites: [registryWrite({ answer: 'yes' })] };
     expect(state('registration', seen, sent)).toBe('open');
     expect(text('registration', seen, sent)).toMatch(/not read back/);
     expect(state('registration', [...seen, registry(11)], sent)).toBe('met');
-    const readBack = { carWrites: [write({ answer: 'yes', readBackAt: minute(11), readBack: held() })] };
+    const readBack = {
+      carWrites: [registryWrite({ answer: 'yes', readBackAt: minute(11), readBack: idsHeld() })],
+    };
     expect(state('registration', seen, readBack)).toBe('met');
     // Only the last write of IDs counts; one of codes does not.
     const codesSent = { carWrites: [clear({ askedAt: minute(50) })] };
@@ -145,7 +137,9 @@ describe('reports', () => {
 
   it('of before a write prove nothing; a refused write changes nothing', () => {
     const sent = (at: number, answer: 'yes' | 'no') => ({
-      carWrites: [write({ askedAt: minute(at), answer, readBackAt: minute(at), readBack: held() })],
+      carWrites: [
+        registryWrite({ askedAt: minute(at), answer, readBackAt: minute(at), readBack: idsHeld() }),
+      ],
     });
     expect(state('reports', seen, sent(19, 'yes'))).toBe('met');
     expect(state('reports', seen, sent(20, 'yes'))).toBe('met');
@@ -188,11 +182,13 @@ describe('the lamp', () => {
 describe('what became of a write', () => {
   it('is what was read back, whatever was answered', () => {
     const readBackAt = minute(12);
-    expect(writeVerdict(write({ answer: 'yes', readBackAt, readBack: held() }))).toBe('worked');
-    expect(writeVerdict(write({ answer: 'no', readBackAt, readBack: held() }))).toBe('worked');
-    expect(writeVerdict(write({ answer: 'yes', readBackAt, readBack: held('90FFE0A1') }))).toBe('failed');
-    expect(writeVerdict(write({ answer: 'no' }))).toBe('refused');
-    expect(writeVerdict(write({ answer: 'lost' }))).toBe('unknown');
+    expect(writeVerdict(registryWrite({ answer: 'yes', readBackAt, readBack: idsHeld() }))).toBe('worked');
+    expect(writeVerdict(registryWrite({ answer: 'no', readBackAt, readBack: idsHeld() }))).toBe('worked');
+    expect(writeVerdict(registryWrite({ answer: 'yes', readBackAt, readBack: idsHeld('90FFE0A1') }))).toBe(
+      'failed',
+    );
+    expect(writeVerdict(registryWrite({ answer: 'no' }))).toBe('refused');
+    expect(writeVerdict(registryWrite({ answer: 'lost' }))).toBe('unknown');
     expect(writeVerdict(clear({ readBackAt, readBack: [] }))).toBe('worked');
     expect(writeVerdict(clear({ readBackAt, readBack: [{ code: 'C1B31', status: 'active' }] }))).toBe(
       'failed',
@@ -201,13 +197,15 @@ describe('what became of a write', () => {
   });
 
   it('is compared wheel by wheel, empty places too, without regard to how an ID is spelled', () => {
-    const readBack = held().map(({ wheel, id }) => ({ wheel, id: id?.toLowerCase() ?? null }));
-    expect(unequalEntries(write({ readBack }))).toEqual([]);
-    expect(unequalEntries(write({ asked: held(null), readBack: held(null) }))).toEqual([]);
-    expect(unequalEntries(write({ asked: held(null), readBack: held() }))).toEqual(['RR']);
-    expect(unequalEntries(write({ readBack: held(null) }))).toEqual(['RR']);
-    expect(unequalEntries(write({ readBack: held().filter(({ wheel }) => wheel !== 'LF') }))).toEqual(['LF']);
-    expect(unequalEntries(write({}))).toHaveLength(4);
+    const readBack = idsHeld().map(({ wheel, id }) => ({ wheel, id: id?.toLowerCase() ?? null }));
+    expect(unequalEntries(registryWrite({ readBack }))).toEqual([]);
+    expect(unequalEntries(registryWrite({ asked: idsHeld(null), readBack: idsHeld(null) }))).toEqual([]);
+    expect(unequalEntries(registryWrite({ asked: idsHeld(null), readBack: idsHeld() }))).toEqual(['RR']);
+    expect(unequalEntries(registryWrite({ readBack: idsHeld(null) }))).toEqual(['RR']);
+    expect(
+      unequalEntries(registryWrite({ readBack: idsHeld().filter(({ wheel }) => wheel !== 'LF') })),
+    ).toEqual(['LF']);
+    expect(unequalEntries(registryWrite({}))).toHaveLength(4);
   });
 });
 

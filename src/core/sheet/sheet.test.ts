@@ -4,31 +4,22 @@ import {
   gauges,
   heard,
   ids,
+  idsHeld,
   jobWith,
   lamp,
   lives,
   minute,
   registry,
+  registryWrite,
   scans,
+  type RegistryWrite,
 } from '../../../tests/support/car';
 import type { CarWrite } from '../job';
 import { roadWheels } from '../wheel';
 import { beforeChanges, sheetOf } from '.';
 
-const held = (rr: string | null = ids.RR) =>
-  roadWheels.map((wheel) => ({ wheel, id: wheel === 'RR' ? rr : ids[wheel] }));
-type RegistryWrite = Extract<CarWrite, { kind: 'registry' }>;
-const write = (more: Partial<RegistryWrite> = {}): RegistryWrite => ({
-  kind: 'registry',
-  key: '0190a000-0000-7000-8000-000000000001',
-  askedAt: minute(10),
-  asked: held(),
-  before: held('90FFE0A1'),
-  answer: 'yes',
-  readBackAt: minute(12),
-  readBack: held(),
-  ...more,
-});
+const write = (more: Partial<RegistryWrite> = {}) =>
+  registryWrite({ answer: 'yes', readBackAt: minute(12), readBack: idsHeld(), ...more });
 const seen = [lamp(0, 'flash-then-steady'), ...gauges(1), ...scans(2), registry(3, { RR: '90FFE0A1' })];
 const mended = [registry(12), ...lives(20, undefined, 62), lamp(25, 'off')];
 
@@ -89,11 +80,11 @@ describe('what was done', () => {
     const wheels = (asked: RegistryWrite['asked'], before: RegistryWrite['before']) =>
       doneOf([], { carWrites: [write({ asked, before })] });
     const wrote = (list: string[]) => [expect.objectContaining({ kind: 'wrote', wheels: list })];
-    expect(wheels(held(), held(ids.RR.toLowerCase()))).toEqual(wrote([]));
-    expect(wheels(held(null), held())).toEqual(wrote(['RR']));
-    expect(wheels(held(), held(null))).toEqual(wrote(['RR']));
-    expect(wheels(held(null), held(null))).toEqual(wrote([]));
-    expect(wheels(held(), [])).toEqual(wrote(['LF', 'RF', 'RR', 'LR']));
+    expect(wheels(idsHeld(), idsHeld(ids.RR.toLowerCase()))).toEqual(wrote([]));
+    expect(wheels(idsHeld(null), idsHeld())).toEqual(wrote(['RR']));
+    expect(wheels(idsHeld(), idsHeld(null))).toEqual(wrote(['RR']));
+    expect(wheels(idsHeld(null), idsHeld(null))).toEqual(wrote([]));
+    expect(wheels(idsHeld(), [])).toEqual(wrote(['LF', 'RF', 'RR', 'LR']));
   });
 });
 

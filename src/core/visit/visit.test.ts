@@ -4,11 +4,13 @@ import {
   gauges,
   heard,
   ids,
+  idsHeld,
   jobWith,
   lamp,
   lives,
   minute,
   registry,
+  registryWrite,
   scans,
   silent,
 } from '../../../tests/support/car';
@@ -18,21 +20,11 @@ import type { FindingCode } from '../finding';
 import type { CarWrite, Job } from '../job';
 import { proofOf, writeVerdict } from '../proof';
 import { sheetOf } from '../sheet';
-import { roadWheels, type Position } from '../wheel';
+import type { Position } from '../wheel';
 import { idsToWrite, isPassed, nextMove, stationOf, stations, worthwhileCheck, type Move } from '.';
 
 const move = (job: Job, handedOver = false) =>
   nextMove(job, { assessment: assess(job), handedOver, hasLead: true, hasTool: true });
-
-const held = (rr: string) => roadWheels.map((wheel) => ({ wheel, id: wheel === 'RR' ? rr : ids[wheel] }));
-const write = (more: Partial<Extract<CarWrite, { kind: 'registry' }>> = {}): CarWrite => ({
-  kind: 'registry',
-  key: '0190a000-0000-7000-8000-000000000001',
-  askedAt: minute(10),
-  asked: held(ids.RR),
-  before: held('90FFE0A1'),
-  ...more,
-});
 
 describe('the next move', () => {
   it('walks round in order: gauge, then wake, then read the car', () => {
@@ -61,7 +53,9 @@ describe('the next move', () => {
   it('writes what was heard, and reads back what is unknown, before anything else', () => {
     const seen = [lamp(0, 'flash-then-steady'), ...gauges(1), ...scans(2), registry(4, { RR: '90FFE0A1' })];
     expect(move(jobWith(seen))).toEqual({ kind: 'write-ids' });
-    expect(move(jobWith(seen, { carWrites: [write({ answer: 'lost', answeredAt: minute(11) })] }))).toEqual({
+    expect(
+      move(jobWith(seen, { carWrites: [registryWrite({ answer: 'lost', answeredAt: minute(11) })] })),
+    ).toEqual({
       kind: 'read-back',
     });
   });
@@ -81,29 +75,29 @@ describe('the next move', () => {
 
 describe('a write', () => {
   it('worked only if the read-back is what was asked, whatever the car answered', () => {
-    expect(writeVerdict(write({ answer: 'yes', readBackAt: minute(12), readBack: held(ids.RR) }))).toBe(
-      'worked',
-    );
-    expect(writeVerdict(write({ answer: 'yes', readBackAt: minute(12), readBack: held('90FFE0A1') }))).toBe(
-      'failed',
-    );
-    expect(writeVerdict(write({ answer: 'lost', readBackAt: minute(12), readBack: held(ids.RR) }))).toBe(
-      'worked',
-    );
-    expect(writeVerdict(write({ answer: 'lost' }))).toBe('unknown');
-    expect(writeVerdict(write({ answer: 'yes' }))).toBe('unknown');
-    expect(writeVerdict(write())).toBe('unknown');
-    expect(writeVerdict(write({ answer: 'no' }))).toBe('refused');
+    expect(
+      writeVerdict(registryWrite({ answer: 'yes', readBackAt: minute(12), readBack: idsHeld(ids.RR) })),
+    ).toBe('worked');
+    expect(
+      writeVerdict(registryWrite({ answer: 'yes', readBackAt: minute(12), readBack: idsHeld('90FFE0A1') })),
+    ).toBe('failed');
+    expect(
+      writeVerdict(registryWrite({ answer: 'lost', readBackAt: minute(12), readBack: idsHeld(ids.RR) })),
+    ).toBe('worked');
+    expect(writeVerdict(registryWrite({ answer: 'lost' }))).toBe('unknown');
+    expect(writeVerdict(registryWrite({ answer: 'yes' }))).toBe('unknown');
+    expect(writeVerdict(registryWrite())).toBe('unknown');
+    expect(writeVerdict(registryWrite({ answer: 'no' }))).toBe('refused');
   });
 });
 
 describe('proof', () => {
   const seen = [lamp(0, 'flash-then-steady'), ...gauges(1), ...scans(2), registry(4, { RR: '90FFE0A1' })];
-  const done = write({
+  const done = registryWrite({
     answer: 'yes',
     answeredAt: minute(11),
     readBackAt: minute(12),
-    readBack: held(ids.RR),
+    readBack: idsHeld(ids.RR),
   });
 
   it('needs registered equal to scanned, every wheel on the road, no codes, and the lamp off after it', () => {
@@ -292,9 +286,9 @@ describe('the move after the checks', () => {
   });
 
   it('reads back only the last write of each kind, and only with a lead', () => {
-    const lost = write({ answer: 'lost' });
+    const lost = registryWrite({ answer: 'lost' });
     const later = {
-      ...write({ readBackAt: minute(12), readBack: held(ids.RR) }),
+      ...registryWrite({ readBackAt: minute(12), readBack: idsHeld(ids.RR) }),
       key: '0190a000-0000-7000-8000-000000000009',
     };
     expect(at({}, jobWith(seen, { carWrites: [lost] }))).toEqual({ kind: 'read-back' });
@@ -324,9 +318,9 @@ describe('the stations', () => {
     const twice = (n: number) => [silent(1, 'LR'), silent(2, 'LR', 'magnet')].slice(0, n);
     expect(passed(jobWith(scans(2, { LR: twice(2) })))).toContain('scan');
     expect(passed(jobWith(scans(2, { LR: twice(1) })))).not.toContain('scan');
-    const worked = write({ answer: 'yes', readBackAt: minute(12), readBack: held(ids.RR) });
+    const worked = registryWrite({ answer: 'yes', readBackAt: minute(12), readBack: idsHeld(ids.RR) });
     expect(passed(jobWith([], { carWrites: [worked] }))).toContain('write');
-    expect(passed(jobWith([], { carWrites: [write({ answer: 'yes' })] }))).not.toContain('write');
+    expect(passed(jobWith([], { carWrites: [registryWrite({ answer: 'yes' })] }))).not.toContain('write');
   });
 
   it('each have their moves', () => {
