@@ -42,18 +42,16 @@ const usual: System = {
 export function systemsOf(evidence: Evidence, priors: Priors): System[] {
   const { context, car } = evidence;
   let systems: System[] = [usual];
-  const split = (ways: readonly (Partial<System> & { share: number })[]) => {
+  const split = (ways: readonly { share: number; way?: Partial<System> }[]) => {
     systems = systems.flatMap((system) =>
-      ways.map(({ share, ...way }): System => ({
-        ...system,
-        ...way,
-        weight: system.weight * share,
-        cause: Math.max(system.cause, way.cause ?? 0),
-      })),
+      ways.map(({ share, way }): System => {
+        const cause = Math.max(system.cause, way?.cause ?? 0);
+        return { ...system, ...way, weight: system.weight * share, cause };
+      }),
     );
   };
   const either = (chance: number, way: Partial<System>) =>
-    split([{ share: 1 - chance }, { share: chance, ...way }]);
+    split([{ share: 1 - chance }, { share: chance, way }]);
 
   if (coolingExplains(context)) either(model.faults.car.wentWithTheCold, { cooled: true });
   switch (context.job.vehicle.tpms.kind) {
@@ -68,13 +66,14 @@ export function systemsOf(evidence: Evidence, priors: Priors): System[] {
           { share: 1 - priors.of['other-set-registered'] },
           ...sets.map(({ ids, number }) => ({
             share: priors.of['other-set-registered'] / sets.length,
-            otherSet: ids,
-            otherSetNumber: number,
+            way: { otherSet: ids, otherSetNumber: number },
           })),
         ]);
       }
       if (car.reception.length > 0) {
-        split(model.reception.drives.map(({ quality, share }) => ({ share, driveQuality: quality })));
+        split(
+          model.reception.drives.map(({ quality, share }) => ({ share, way: { driveQuality: quality } })),
+        );
       }
       break;
     }

@@ -1,11 +1,11 @@
 import type { Reply } from '../../job';
+import { Bounds, SensorBounds, TireBounds } from './bounds';
 import { Contents, Memo, type Key } from './memo';
 import type { Context, Evidence, PositionEvidence, WheelEvidence } from '../evidence';
 import {
   Adder,
   type Emit,
   type Permutation,
-  type Assignment,
   type Sums,
   type System,
   permutationsOf,
@@ -20,7 +20,6 @@ import {
   answersOf,
   keptFactor,
   placesOf,
-  sensorAtMost,
   sensorStates,
   tireStates,
   turningStates,
@@ -29,9 +28,6 @@ import {
   assumptionsOf,
   bareTire,
   factorOf,
-  highestDensityOf,
-  isDeaf,
-  isElsewhere,
   lowCodeFactors,
   nothingShown,
   type Placing,
@@ -49,14 +45,15 @@ import { accumulate, SensorSums, type Accuracy, type Factor } from './sensor-sum
  */
 export class Factors {
   private readonly contents = new Contents();
-  private readonly rows = new Memo<AtMost>();
+  private readonly bounds = new Memo<Bounds>();
+  private readonly sensorBounds = new Memo<SensorBounds>();
+  private readonly tireBounds = new Memo<TireBounds>();
   private readonly sensors = new Memo<SensorSums>();
   private readonly places = new Memo<Places>();
   private readonly tires = new Memo<Sums>();
   private readonly turning = new Memo<Factor>();
   private readonly alone = new Memo<Factor>();
   private readonly answers = new Memo<Answers>();
-  private readonly totals = new Memo<{ none: number; tool: number }>();
   private orders: readonly Permutation[] | undefined;
 
   constructor(private readonly priors: Priors) {}
@@ -85,84 +82,28 @@ export class Factors {
     );
   }
 
-  /**
-   * By position, no less than the weight of the factor of a wheel with a sensor, for less work: the most the sensor
-   * can add up to, times the tire without what the car shows of it, times the most that any pressure could make
-   * of that.
-   */
-  mostInRow(evidence: Evidence, place: number, assignment: Assignment, system: System): readonly number[] {
-    const elsewhere = evidence.positions.map(({ held }) => isElsewhere(held, place, assignment));
-    const own = assignment.own[place];
-    const { silent, alive } = this.sensorAtMost(evidence, place, own, elsewhere, system);
-    const { none, tool } = this.bareTotals(evidence, place, own, system);
-    return silent.map((weight, at) => weight * none + (alive[at] ?? 0) * tool);
-  }
-
-  /** No less than the weight of the factor of a wheel whose own reply is this, at any position and in any system. */
-  mostOf(evidence: Evidence, place: number, own: Reply | undefined, systems: readonly System[]): number {
-    const anywhere = [false, true].map((is) => evidence.positions.map(() => is));
-    let most = 0;
-    for (const system of systems) {
-      const { none, tool } = this.bareTotals(evidence, place, own, system);
-      for (const elsewhere of anywhere) {
-        const { silent, alive } = this.sensorAtMost(evidence, place, own, elsewhere, system);
-        for (let at = 0; at < silent.length; at += 1)
-          most = Math.max(most, (silent[at] ?? 0) * none + (alive[at] ?? 0) * tool);
-      }
-    }
-    return most;
-  }
-
-  /** By position, no less than what a sensor that gives no figures, and one that does, add up to. */
-  private sensorAtMost(
-    evidence: Evidence,
-    place: number,
-    own: Reply | undefined,
-    elsewhere: readonly boolean[],
-    system: System,
-  ): AtMost {
-    const { positions, context } = evidence;
+  /** No less than the weights of the factors of a wheel whose own reply is this. */
+  boundsOf(evidence: Evidence, place: number, own: Reply | undefined): Bounds {
     const wheel = wheelAt(evidence, place);
-    return this.rows.get(
-      [
-        this.contents.ofPositions(positions),
-        this.contents.ofSensor(wheel),
-        replyNumber(wheel, own),
-        elsewhere.map(Number).join(''),
-        isDeaf(system),
-        system.otherSetNumber,
-      ],
-      () => {
-        const answers = this.answersOf(evidence, place, own);
-        const bounds = positions.map((position, at) => {
-          const heldIsElsewhere = elsewhere[at] ?? false;
-          const assumed = { own, heldIsElsewhere, deaf: isDeaf(system), otherSet: system.otherSet };
-          const worth = highestDensityOf(position);
-          return sensorAtMost(context, this.priors, wheel, position, assumed, worth, answers);
-        });
-        return { silent: bounds.map(({ silent }) => silent), alive: bounds.map(({ alive }) => alive) };
-      },
-    );
-  }
-
-  /** The weight of a tire without any figure of a sensor, and with that of its reply. */
-  private bareTotals(
-    evidence: Evidence,
-    place: number,
-    own: Reply | undefined,
-    system: System,
-  ): { none: number; tool: number } {
-    const wheel = wheelAt(evidence, place);
-    return this.totals.get([this.contents.ofTire(wheel), system.cooled, replyNumber(wheel, own)], () => {
-      const of = (replyKPa: number | undefined, accuracy: Accuracy) =>
-        totalOf(this.tire(evidence, place, { ...bareTire(system), replyKPa, accuracy }));
-      const inaccurate = this.priors.of['sensor-inaccurate'];
-      const reply = own?.kPa ?? undefined;
-      const none = of(undefined, 'sound');
-      // Without a figure, how well it reads weighs nothing.
-      const tool =
-        reply === undefined ? none : (1 - inaccurate) * of(reply, 'sound') + inaccurate * of(reply, 'off');
-      return { none, tool };
+    const reply = replyNumber(wheel, own);
+    const positions = this.contents.ofPositions(evidence.positions);
+    const sensor = this.contents.ofSensor(wheel);
+    const tire = this.contents.ofTire(wheel);
+    return this.bounds.get([positions, sensor, tire, reply], () => {
+      const sensors = evidence.positions.map((position) =>
+        this.sensorBounds.get(
+          [this.contents.ofHearing(position), this.contents.ofShown(position), sensor, reply],
+          () => {
+            const answers = this.answersOf(evidence, place, own);
+            return new SensorBounds(evidence.context, this.priors, wheel, position, own, answers);
+          },
+        ),
+      );
+      const tires = this.tireBounds.get(
+        [tire, reply],
+        () => new TireBounds(this.priors, own, (bare) => totalOf(this.tire(evidence, place, bare))),
+      );
+      return new Bounds(sensors, tires);
     });
   }
 
@@ -228,20 +169,20 @@ export class Factors {
   }
 
   private tire(evidence: Evidence, place: number, sensed: Sensed): Sums {
-    const { position, heard } = sensed;
+    const { position, heard, system, accuracy } = sensed;
     const shows = heard && position !== undefined && position.shown.length > 0;
-    const hasLowCode = position !== undefined && (position.noCodes || position.codes.length > 0);
+    const shown = shows ? this.contents.ofShown(position) : 0;
     const wheel = wheelAt(evidence, place);
-    const speaks = hasLowCode || shows;
-    const shown = position && speaks ? this.contents.ofShown(position) : 0;
+    const codes = lowCodeFactors(sensed);
     return this.tires.get(
       [
         this.contents.ofTire(wheel),
         shown,
+        codes.low,
+        codes.other,
         replyAt(wheel, sensed),
-        heard && speaks,
-        sensed.system.cooled,
-        sensed.accuracy,
+        system.cooled,
+        accuracy,
       ],
       () => {
         const adder = new Adder();
@@ -249,9 +190,8 @@ export class Factors {
         const places = shows
           ? this.shownPlaces(evidence, place, sensed, position)
           : this.plainPlaces(evidence, place, sensed);
-        const factors = lowCodeFactors(sensed);
         const add: Emit = (weight, findings, cause) => {
-          adder.add(weight * factorOf(factors, findings), findings, cause);
+          adder.add(weight * factorOf(codes, findings), findings, cause);
         };
         tireStates(wheel, assumed, add, places);
         return adder.sums;
@@ -289,12 +229,6 @@ export class Factors {
       },
     );
   }
-}
-
-/** By position. */
-interface AtMost {
-  silent: readonly number[];
-  alive: readonly number[];
 }
 
 /** The place of a reply among those of its wheel, from 1; 0: none. */

@@ -1,7 +1,9 @@
+import { kindsOf } from './bounds';
 import type { Factors } from './factors';
 import type { Evidence } from '../evidence';
 import { type Assignment, type System, causeCount, assignmentsOf, systemsOf, zeros } from '../hypotheses';
 import type { Priors } from '../learning';
+import { isElsewhere } from './placing';
 import type { Factor } from './sensor-sums';
 
 /** The wheels of the evidence, as places in it: those the lamp watches, and those it does not. */
@@ -57,11 +59,10 @@ export function hypothesesOf(
   systems: readonly System[],
   scales: number[],
 ): Hypothesis[] {
+  const rowOf = rowsOf(evidence, factors, coupled, assignment);
   return systems.map((system): Hypothesis => {
     const tires = free.map((place) => factors.ofTire(evidence, place, system));
-    const most = coupled.map((place) =>
-      mostInRow(evidence, factors, place, coupled.length, assignment, system),
-    );
+    const most = coupled.map((_, at) => rowOf(at, system));
     coupled.forEach((place, at) => (scales[place] ||= Math.max(...(most[at] ?? []))));
     free.forEach((place, at) => (scales[place] ||= totalOfFactor(tires[at])));
     let size = 1;
@@ -91,14 +92,13 @@ export function weightiestFirst(
   for (const place of free)
     ofCar *= Math.max(...systems.map((system) => totalOfFactor(factors.ofTire(evidence, place, system))));
   // Of each wheel few replies are its own in any assignment.
-  const kinds = distinctBy(systems, ({ cooled, receiverFault, pending, otherSetNumber }) =>
-    [cooled, receiverFault || pending, otherSetNumber].join(),
-  );
+  const kinds = kindsOf(systems);
   const ofWheel = coupled.map((place) => {
     const known = new Map<Assignment['own'][number], number>();
     return (own: Assignment['own'][number]) => {
       let most = known.get(own);
-      if (most === undefined) known.set(own, (most = Math.log(factors.mostOf(evidence, place, own, kinds))));
+      if (most === undefined)
+        known.set(own, (most = Math.log(factors.boundsOf(evidence, place, own).most(kinds))));
       return most;
     };
   });
@@ -113,10 +113,6 @@ export function weightiestFirst(
     .sort((a, b) => b.logMost - a.logMost);
 }
 
-function distinctBy<Item>(items: readonly Item[], name: (item: Item) => string): Item[] {
-  return [...new Map(items.map((item) => [name(item), item])).values()];
-}
-
 /** Prior and likelihood of a hypothesis, over the product of the scales. */
 function weightOf(assignment: Assignment, system: System, scales: readonly number[]): number {
   let weight = assignment.weight * system.weight;
@@ -127,18 +123,21 @@ function weightOf(assignment: Assignment, system: System, scales: readonly numbe
 /** The weight of all states of a wheel. */
 export const totalOfFactor = (factor: Factor | undefined): number => factor?.[causeCount - 1] ?? 0;
 
-/** By position, no less than the weight of the factor of a wheel there. */
-function mostInRow(
+/** Of a coupled wheel in a system: by position, no less than the weight of its factor there. */
+function rowsOf(
   evidence: Evidence,
   factors: Factors,
-  place: number,
-  size: number,
+  coupled: readonly number[],
   assignment: Assignment,
-  system: System,
-): readonly number[] {
-  return evidence.context.job.vehicle.tpms.kind === 'direct'
-    ? factors.mostInRow(evidence, place, assignment, system)
-    : zeros(size).fill(totalOfFactor(factors.ofTurning(evidence, place, system)));
+): (wheel: number, system: System) => readonly number[] {
+  if (evidence.context.job.vehicle.tpms.kind !== 'direct')
+    return (wheel, system) =>
+      zeros(coupled.length).fill(totalOfFactor(factors.ofTurning(evidence, coupled[wheel] ?? 0, system)));
+  const bounds = coupled.map((place) => factors.boundsOf(evidence, place, assignment.own[place]));
+  const elsewhere = coupled.map((place) =>
+    evidence.positions.map(({ held }) => isElsewhere(held, place, assignment)),
+  );
+  return (wheel, system) => bounds[wheel]?.row(elsewhere[wheel] ?? [], system) ?? [];
 }
 
 /** The factor of a wheel at a position of the car, both by their place among those the lamp watches. */

@@ -14,7 +14,7 @@ import {
 import type { Job, Observation } from '../../job';
 import { ledgerOf } from '../../ledger';
 import { Factors } from './factors';
-import { assumptionsOf, tireStatesIn } from './placing';
+import { assumptionsOf, isElsewhere, tireStatesIn } from './placing';
 import { evidenceOf, type Evidence } from '../evidence';
 import { assignmentsOf, type Assignment } from '../hypotheses/assignment';
 import { permutationsOf } from '../hypotheses/permutation';
@@ -307,7 +307,8 @@ describe('the posterior', () => {
         for (const assignment of assignmentsOf(evidence, priors)) {
           for (const system of systemsOf(evidence, priors)) {
             evidence.wheels.forEach((_, place) => {
-              const row = factors.mostInRow(evidence, place, assignment, system);
+              const elsewhere = evidence.positions.map(({ held }) => isElsewhere(held, place, assignment));
+              const row = factors.boundsOf(evidence, place, assignment.own[place]).row(elsewhere, system);
               evidence.positions.forEach((position, at) => {
                 const placing = { evidence, place, position, assignment, system };
                 const most = row[at] ?? Number.NaN;

@@ -34,7 +34,7 @@ export interface Posterior {
   order: () => { position: number; wheel: number }[];
 }
 
-/** All that is left out of the sum together is less than this share of it. */
+/** All that is left out of the sum together is less than this share of it, where nothing else is asked for. */
 export const mostLeftOut = 1e-10;
 
 /**
@@ -42,9 +42,14 @@ export const mostLeftOut = 1e-10;
  * the wheels; within each, the wheels depend on one another only by the worst cause they give the lamp, so
  * their states are summed wheel by wheel. The lamp shows the worst cause, and "the worst is k" is "all are k
  * or less" without "all are k-1 or less": a sum over five products. What a bound shows to add next to nothing
- * is not worked out.
+ * is not worked out: together less than the share `leftOut` of the whole.
  */
-export function posteriorOf(evidence: Evidence, priors: Priors, factors: Factors): Posterior {
+export function posteriorOf(
+  evidence: Evidence,
+  priors: Priors,
+  factors: Factors,
+  leftOut = mostLeftOut,
+): Posterior {
   const watched = watchedOf(evidence);
   const permutations =
     evidence.context.job.vehicle.tpms.kind === 'direct'
@@ -62,6 +67,7 @@ export function posteriorOf(evidence: Evidence, priors: Priors, factors: Factors
       permutations,
       scales,
       sum,
+      leftOut,
     },
   );
   return posteriorFrom(sum, { ...watched, evidence, permutations, scales, hypotheses });
@@ -79,10 +85,11 @@ function addAssignments(
     permutations,
     scales,
     sum,
-  }: { car: Car; permutations: readonly Permutation[]; scales: number[]; sum: Sum },
+    leftOut,
+  }: { car: Car; permutations: readonly Permutation[]; scales: number[]; sum: Sum; leftOut: number },
 ): number {
   const negligible =
-    mostLeftOut / (Math.min(assignments.length, mostAssignments) * systems.length * permutations.length);
+    leftOut / (Math.min(assignments.length, mostAssignments) * systems.length * permutations.length);
   const first = assignments[0]?.logMost ?? 0;
   // Against the first, so that none leaves the range of numbers.
   const shares = assignments.map(({ logMost }) => Math.exp(logMost - first));
@@ -91,7 +98,7 @@ function addAssignments(
     if (taken > 0) {
       const logScale = scales.reduce((total, scale) => total + Math.log(scale || 1), 0);
       const left = shares.slice(taken).reduce((total, share) => total + share, 0);
-      if (Math.log(left) + first - logScale < Math.log(mostLeftOut * sum.all)) break;
+      if (Math.log(left) + first - logScale < Math.log(leftOut * sum.all)) break;
     }
     addUp(
       hypothesesOf(car.evidence, car.factors, car, assignment, systems, scales),
