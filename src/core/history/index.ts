@@ -50,8 +50,10 @@ export const isFill = (change: Change): change is Extract<Change, { kind: 'air' 
   change.kind === 'air' && change.toKPa > change.fromKPa;
 
 /** What the car is taught by: a change of its registered IDs, or of how it was made to learn them. */
-export const isOfRegistration = ({ kind, ...change }: Change): boolean =>
-  kind === 'relearn' || kind === 'registry' || ('write' in change && change.write.kind === 'registry');
+export const isOfRegistration = (change: Change): boolean =>
+  change.kind === 'relearn' ||
+  change.kind === 'registry' ||
+  (change.kind === 'write' && change.write.kind === 'registry');
 
 const ms = (at: string): number => Date.parse(at);
 
@@ -99,11 +101,14 @@ const relearns = (job: Job): Change[] =>
   );
 
 function rewritten(job: Job): Change[] {
-  const read = allOf(job, 'registry').sort((a, b) => ms(a.seen.at) - ms(b.seen.at));
-  return read.slice(1).flatMap(({ seen }, place): Change[] => {
-    const before = read[place]?.seen.entries ?? [];
-    return asText(before) === asText(seen.entries) ? [] : [{ kind: 'registry', atMs: ms(seen.at) }];
-  });
+  const read = allOf(job, 'registry')
+    .map(({ seen }) => ({ atMs: ms(seen.at), held: asText(seen.entries) }))
+    .sort((a, b) => a.atMs - b.atMs);
+  return read
+    .slice(1)
+    .flatMap(({ atMs, held }, place): Change[] =>
+      held === read[place]?.held ? [] : [{ kind: 'registry', atMs }],
+    );
 }
 
 const asText = (entries: readonly { wheel: string; id: string | null }[]): string =>

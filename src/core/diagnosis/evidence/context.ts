@@ -18,11 +18,12 @@ export function contextOf(job: Job, changes: readonly Change[]): Context {
     wheel,
     ageYears,
   }));
-  const others = (job.otherSets ?? []).flatMap(({ ids }) => ids.map(canonicalId));
+  const otherSets = (job.otherSets ?? []).map(({ ids }) => ids.map(canonicalId));
   return {
     job,
     records,
-    filedIds: [...records.map(({ id }) => id), ...others],
+    otherSets,
+    filedIds: new Set([...records.map(({ id }) => id), ...otherSets.flat()]),
     wheels,
     monitored: monitoredWheels(job),
     placard: wheels.map((wheel) => placardKPa(job, wheel)),

@@ -113,7 +113,9 @@ export interface Context {
   filledNow: boolean;
   /** The car's sensors on record, and all IDs on file, in the form for comparing. */
   records: { id: string; wheel: Position | undefined; ageYears: number | undefined }[];
-  filedIds: string[];
+  filedIds: ReadonlySet<string>;
+  /** The IDs of each of the vehicle's other sets on file, likewise. */
+  otherSets: string[][];
 }
 
 export interface Evidence {

@@ -1,6 +1,6 @@
 import type { Reply } from '../../job';
 import { clearlyStrongerDb } from '../../ledger';
-import type { Evidence, WheelEvidence } from '../evidence';
+import type { Evidence } from '../evidence';
 import { model } from '../model';
 import { normalDensity } from '../../normal';
 import type { Priors } from '../learning';
@@ -23,28 +23,53 @@ const mostReplies = 3;
  * All ways to read the scans. A wheel whose single reply is heard, held and filed nowhere else is that
  * reply's; elsewhere a tool may have heard a neighbour, and every way is weighed.
  */
-export function assignmentsOf({ context, wheels, positions }: Evidence, priors: Priors): Assignment[] {
-  const placeOf = new Map(wheels.map(({ wheel }, place) => [wheel, place]));
-  const heldAt = positions.flatMap(({ position, held }) =>
-    held == null ? [] : [{ place: placeOf.get(position), id: held }],
-  );
-  const filedAt = context.records.flatMap(({ id, wheel }) =>
-    wheel ? [{ place: placeOf.get(wheel), id }] : [],
-  );
-  const known = [...heldAt, ...filedAt];
-  const heard = wheels.map(({ replies }) => distinct(replies));
-  const choices = wheels.map((wheel, place): (Reply | undefined)[] => {
+export function assignmentsOf(evidence: Evidence, priors: Priors): Assignment[] {
+  const places = knownPlaces(evidence);
+  const heard = evidence.wheels.map(({ replies }) => distinct(replies));
+  const choices = evidence.wheels.map((wheel, place): (Reply | undefined)[] => {
     const replies = (heard[place] ?? []).slice(0, mostReplies);
     if (!wheel.monitored || replies.length === 0) return [replies[0]];
     const elsewhere = replies.some(
       ({ id }) =>
-        known.some((other) => other.place !== place && other.id === id) ||
-        wheels.some((other) => other !== wheel && other.replies.some((reply) => reply.id === id)),
+        places.of(id).some((other) => other !== place) ||
+        evidence.wheels.some((other) => other !== wheel && other.replies.some((reply) => reply.id === id)),
     );
     return replies.length > 1 || elsewhere ? [...replies, undefined] : replies;
   });
-  return product(choices).map((own) => weigh(own, wheels, heard, known, filedAt, priors));
+  const chosen = new Set(choices.flatMap((options) => options.flatMap((reply) => reply?.id ?? [])));
+  const scans = evidence.wheels.map(({ monitored }, place) =>
+    scanOf(heard[place] ?? [], monitored, place, chosen, places),
+  );
+  return product(choices).map((own) => weigh(own, scans, places, priors));
 }
+
+/** Where IDs belong: the places of the wheels the car, and the records, have each at; undefined: a wheel that is not on the car. */
+interface KnownPlaces {
+  of: (id: string) => readonly (number | undefined)[];
+  /** By the records alone, the first one that names it. */
+  filed: (id: string) => { place: number | undefined } | undefined;
+}
+
+function knownPlaces({ context, wheels, positions }: Evidence): KnownPlaces {
+  const placeOf = new Map(wheels.map(({ wheel }, place) => [wheel, place]));
+  const known = new Map<string, (number | undefined)[]>();
+  const filed = new Map<string, { place: number | undefined }>();
+  const add = (id: string, place: number | undefined) => {
+    const places = known.get(id);
+    if (places) places.push(place);
+    else known.set(id, [place]);
+  };
+  for (const { position, held } of positions) if (held != null) add(held, placeOf.get(position));
+  for (const { id, wheel } of context.records) {
+    if (!wheel) continue;
+    const place = placeOf.get(wheel);
+    add(id, place);
+    if (!filed.has(id)) filed.set(id, { place });
+  }
+  return { of: (id) => known.get(id) ?? nowhere, filed: (id) => filed.get(id) };
+}
+
+const nowhere: readonly undefined[] = [];
 
 /** The strongest reply of each ID, the strongest first. */
 function distinct(replies: readonly Reply[]): Reply[] {
@@ -66,81 +91,128 @@ function product<Item>(choices: readonly (readonly Item[])[]): Item[][] {
   );
 }
 
+/** What one wheel's scan weighs, as far as that is the same whichever way the scans are read. */
+interface Scan {
+  monitored: boolean;
+  count: number;
+  /** The strongest; undefined: nothing was heard. */
+  first: Reply | undefined;
+  /** It stands out from the next. */
+  isClear: boolean;
+  /** Those whose weight depends on how the scans are read. */
+  open: readonly Heard[];
+  /** The weight of all others together: of cars that stand by. */
+  strangers: number;
+}
+
+/** A reply, with what it weighs as one of another wheel. */
+interface Heard {
+  reply: Reply;
+  /** Of its strength, for a sensor as far away as that. */
+  strength: number;
+  /** The other wheels it is known to belong to. */
+  others: readonly (number | undefined)[];
+}
+
+function scanOf(
+  replies: readonly Reply[],
+  monitored: boolean,
+  place: number,
+  chosen: ReadonlySet<string>,
+  places: KnownPlaces,
+): Scan {
+  const [first, second] = replies;
+  const lead = second ? (first?.rssiDbm ?? 0) - (second.rssiDbm ?? 0) : Number.POSITIVE_INFINITY;
+  const open: Heard[] = [];
+  let strangers = 1;
+  for (const reply of replies) {
+    const heard = {
+      reply,
+      strength: strengthFactor(reply),
+      others: places.of(reply.id).filter((other) => other !== place),
+    };
+    if (chosen.has(reply.id) || heard.others.length > 0) open.push(heard);
+    else strangers *= strangerWeight(heard);
+  }
+  return { monitored, count: replies.length, first, isClear: lead >= clearlyStrongerDb, open, strangers };
+}
+
 function weigh(
   own: (Reply | undefined)[],
-  wheels: readonly WheelEvidence[],
-  heard: readonly (readonly Reply[])[],
-  known: readonly { place: number | undefined; id: string }[],
-  filed: readonly { place: number | undefined; id: string }[],
+  scans: readonly Scan[],
+  places: KnownPlaces,
   priors: Priors,
 ): Assignment {
   const { replies: figures, answers } = model;
   let weight = 1;
   const ids = own.map((reply) => reply?.id);
-  wheels.forEach((wheel, place) => {
+  scans.forEach(({ monitored, count, open, strangers }, place) => {
     const id = ids[place];
     if (id !== undefined) {
-      const match = 16 ** Math.min(12, id.length);
-      if (ids.indexOf(id) < place) weight *= figures.twins * match;
-      const file = filed.find((record) => record.id === id);
+      if (ids.indexOf(id) < place) weight *= figures.twins * matchOf(id);
+      const file = places.filed(id);
       // Where a record has this sensor, it is there, or it moved since.
       if (file)
         weight *=
-          match * (file.place === place ? model.held.recordHolds : priors.of['positions-swapped'] / 2);
+          matchOf(id) * (file.place === place ? model.held.recordHolds : priors.of['positions-swapped'] / 2);
     }
-    const replies = heard[place] ?? [];
-    if (replies.length === 0) return;
-    for (const reply of replies) {
-      if (reply.id !== id) weight *= neighbourWeight(reply, place, own, ids, known);
-      else if (replies.length === 1) weight *= 1 - figures.neighbour - figures.stranger;
+    if (count === 0) return;
+    weight *= strangers;
+    for (const heard of open) {
+      if (heard.reply.id !== id) weight *= neighbourWeight(heard, place, own, ids);
+      else if (count === 1) weight *= 1 - figures.neighbour - figures.stranger;
     }
-    if (id === undefined && !wheel.monitored) weight *= 1 - answers.pulsed;
+    if (id === undefined && !monitored) weight *= 1 - answers.pulsed;
   });
   return {
     own,
     weight,
-    misheard: heard.map((replies, place) => isMisheard(replies, ids[place])),
+    // The reply that stands out is not the wheel's own; or none stands out, and the try says nothing.
+    misheard: scans.map(
+      ({ first, isClear }, place) => first !== undefined && !(isClear && first.id === ids[place]),
+    ),
     twin: ids.map((id, place) => id !== undefined && ids.some((other, at) => at !== place && other === id)),
   };
 }
 
+/** What it is worth that an ID is this one, against a random one. */
+const matchOf = (id: string): number => 16 ** Math.min(12, id.length);
+
+const anyPressure = 1 / model.noise.anyKPa;
+
 /** A reply that is not the wheel's own: of a wheel beside it, whose pressure it then tells, or of another car. */
 function neighbourWeight(
-  reply: Reply,
+  heard: Heard,
   place: number,
   own: (Reply | undefined)[],
   ids: (string | undefined)[],
-  known: readonly { place: number | undefined; id: string }[],
 ): number {
   const { replies: figures, noise } = model;
-  const heard = reply.id;
-  const match = 16 ** Math.min(12, heard.length);
-  const any = 1 / noise.anyKPa;
-  const strength =
-    reply.rssiDbm === undefined
-      ? 1
-      : normalDensity(reply.rssiDbm - figures.neighbourDbm.mean, figures.neighbourDbm.sd ** 2);
-  const from = ids.findIndex((id, at) => at !== place && id === heard);
+  const { reply, strength, others } = heard;
+  const from = ids.findIndex((id, at) => at !== place && id === reply.id);
   if (from >= 0) {
     const there = own[from]?.kPa;
     const pressure =
       reply.kPa == null
         ? 1
         : there == null
-          ? any
-          : normalDensity(reply.kPa - there, noise.sameSensorKPa ** 2) + any / 100;
-    return figures.neighbour * strength * pressure * match;
+          ? anyPressure
+          : normalDensity(reply.kPa - there, noise.sameSensorKPa ** 2) + anyPressure / 100;
+    return figures.neighbour * strength * pressure * matchOf(reply.id);
   }
-  const unscanned = known.some(
-    (other) => other.place !== place && other.id === heard && ids[other.place ?? -1] === undefined,
-  );
-  const pressure = reply.kPa == null ? 1 : any;
-  return unscanned ? figures.neighbour * strength * pressure * match : figures.stranger * strength * pressure;
+  // It is known at a wheel of which nothing else was heard.
+  return others.some((other) => ids[other ?? -1] === undefined)
+    ? figures.neighbour * strength * pressureOfAny(reply) * matchOf(reply.id)
+    : strangerWeight(heard);
 }
 
-/** The reply that stands out is not the wheel's own; or none stands out, and the try says nothing. */
-function isMisheard([first, second]: readonly Reply[], own: string | undefined): boolean {
-  if (!first) return false;
-  const lead = second ? (first.rssiDbm ?? 0) - (second.rssiDbm ?? 0) : Number.POSITIVE_INFINITY;
-  return lead < clearlyStrongerDb || first.id !== own;
-}
+const strangerWeight = ({ reply, strength }: Heard): number =>
+  model.replies.stranger * strength * pressureOfAny(reply);
+
+const pressureOfAny = ({ kPa }: Reply): number => (kPa == null ? 1 : anyPressure);
+
+/** Likelihood of the strength of a reply from farther away. */
+const strengthFactor = ({ rssiDbm }: Reply): number => {
+  const { mean, sd } = model.replies.neighbourDbm;
+  return rssiDbm === undefined ? 1 : normalDensity(rssiDbm - mean, sd ** 2);
+};

@@ -1,4 +1,3 @@
-import { canonicalId } from '../../sensor-id';
 import { atTemperature } from '../../pressure';
 import { altitudeOf } from '../../job';
 import type { CarEvidence, Context, Evidence } from '../evidence';
@@ -119,7 +118,7 @@ function pendingPrior({ relearn }: CarEvidence): number {
 /** Wheel sets on file that are not on the car: those none of whose sensors was heard. Each keeps its number. */
 function otherSetsOf({ context, wheels }: Evidence): { ids: string[]; number: number }[] {
   const heard = new Set(wheels.flatMap(({ replies }) => replies.map(({ id }) => id)));
-  const away = (context.job.otherSets ?? []).map(({ ids }) => ids.map(canonicalId));
+  const away = context.otherSets;
   // Where a set that was put away is on the car, what the records call the car's own is the other one.
   const own = away.some((set) => set.some((id) => heard.has(id))) ? context.records.map(({ id }) => id) : [];
   return [own, ...away.slice(0, mostSets)]

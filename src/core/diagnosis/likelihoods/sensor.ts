@@ -339,7 +339,7 @@ function ownIdFactor({ records }: Context, { recordedId }: SensorSeen, id: strin
 /** An ID that is held where another sensor is on the wheel: one on file, a neighbour of its batch, or any. */
 function otherIdFactor({ filedIds }: Context, own: string, held: string, byChance: number): number {
   const { onFile, batchSpan, sameBatch } = model.held;
-  const filed = filedIds.includes(held) ? onFile / filedIds.length / byChance : 0;
+  const filed = filedIds.has(held) ? onFile / filedIds.size / byChance : 0;
   const distance = numericDistance(own, held);
   const batch = distance !== undefined && distance <= batchSpan ? sameBatch / (2 * batchSpan) / byChance : 0;
   return filed + batch + 1;
