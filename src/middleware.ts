@@ -1,6 +1,7 @@
 import { defineMiddleware } from 'astro:middleware';
-import type { Problem, ProblemCode } from './core/result';
-import { problemResponse, sessionCookie } from './pages/_http';
+import { foreignOrigin, notSignedIn, serverError } from './contract/refusals';
+import type { Result } from './core/result';
+import { respond, sessionCookie } from './pages/_http';
 import { personOfToken } from './services/people';
 
 /** Reached without a session: signing in, health, and the core's open door. */
@@ -32,10 +33,10 @@ export const onRequest = defineMiddleware(async (context, next) => {
   const { pathname } = context.url;
   const isApi = pathname.startsWith('/api/');
   const path = pathname.replace(/\/$/, '') || '/';
-  const refuse = (problem: Problem) => secured(problemResponse(problem));
+  const refuse = (refusal: Result<never>) => secured(respond(refusal));
 
   if (!isSafe(context.request.method) && !originFree.has(path) && !sameOrigin(context.request)) {
-    return refuse(failed('foreign-origin', 'This request does not come from this app, so it was refused.'));
+    return refuse(foreignOrigin());
   }
   try {
     const token = context.cookies.get(sessionCookie)?.value;
@@ -43,24 +44,17 @@ export const onRequest = defineMiddleware(async (context, next) => {
     const theme = context.cookies.get('theme')?.value;
     context.locals.theme = theme === 'light' || theme === 'dark' ? theme : undefined;
     if (!context.locals.person && !open.has(path)) {
-      if (isApi)
-        return refuse(failed('not-signed-in', 'Sign in to go on. What you entered is kept on this device.'));
+      if (isApi) return refuse(notSignedIn());
       return secured(context.redirect(`/sign-in?next=${encodeURIComponent(pathname)}`, 303));
     }
     return secured(await next());
   } catch (error) {
     console.error(error);
     if (!isApi) throw error;
-    return secured(
-      problemResponse(
-        failed('server-error', 'Something went wrong here. What was stored before is safe; try again.'),
-      ),
-      500,
-    );
+    return refuse(serverError());
   }
 });
 
-const failed = (code: ProblemCode, message: string): Problem => ({ code, message });
 const isSafe = (method: string) => method === 'GET' || method === 'HEAD';
 
 /** A browser names the origin of every change; it must be the host that was asked. */

@@ -83,11 +83,15 @@ export interface Issue {
   message: string;
 }
 
-export type Result<T> = { ok: true; value: T } | { ok: false; problem: Problem };
+export interface Failure {
+  ok: false;
+  problem: Problem;
+}
+export type Result<T> = { ok: true; value: T } | Failure;
 
 export const success = <T>(value: T): Result<T> => ({ ok: true, value });
 
-export const failure = <T = never>(code: ProblemCode, message: string, issues?: Issue[]): Result<T> => ({
+export const failure = (code: ProblemCode, message: string, issues?: Issue[]): Failure => ({
   ok: false,
   problem: issues ? { code, message, issues } : { code, message },
 });

@@ -44,10 +44,13 @@ export const endSessionsOf = (tx: Tx, technicianId: string) =>
 export const dropExpiredSessions = (tx: Tx) =>
   SessionRow.destroy({ where: { expiresAt: { [Op.lte]: new Date() } }, transaction: tx });
 
+/** Attempts are forgotten after so long, s. */
+export const attemptsWindowS = 10 * 60;
+
 /** Sign-in attempts are counted per name from an address, and per address over all names. */
 const limits = {
-  name: { points: 5, duration: 10 * 60 },
-  address: { points: 60, duration: 10 * 60 },
+  name: { points: 5, duration: attemptsWindowS },
+  address: { points: 60, duration: attemptsWindowS },
 } as const;
 type Limit = keyof typeof limits;
 const limiters: Partial<Record<Limit, RateLimiterPostgres>> = {};

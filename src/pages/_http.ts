@@ -11,7 +11,16 @@ import {
   type Contract,
   type RouteName,
 } from '../contract';
-import { failure, success, type Result, type Problem } from '../core/result';
+import {
+  invalidInput,
+  noJobFile,
+  notJson,
+  tooLarge,
+  unknownGauge,
+  unknownJob,
+  unknownPerson,
+} from '../contract/refusals';
+import { success, type Problem, type Result } from '../core/result';
 import type { Person } from '../services/people';
 
 /** The cookie that names a session. */
@@ -48,9 +57,7 @@ export async function bodyText(request: Request): Promise<Result<string>> {
       text = size > largestBody ? '' : text + decoder.decode(chunk, { stream: true });
     }
   }
-  return size > largestBody
-    ? failure('too-large', `This is larger than ${largestBody / 2 ** 20} MB. Send less at once.`)
-    : success(text + decoder.decode());
+  return size > largestBody ? tooLarge(largestBody / 2 ** 20) : success(text + decoder.decode());
 }
 
 /** The body as JSON of a shape. Problems: `too-large`, `not-json`, `invalid-input`. */
@@ -60,13 +67,7 @@ export async function readBody<Body>(request: Request, schema: z.ZodType<Body>):
   const document = parseJson(text.value);
   if (!document.ok) return document;
   const parsed = schema.safeParse(document.value);
-  return parsed.success
-    ? success(parsed.data)
-    : failure(
-        'invalid-input',
-        'Something in this entry is not right; nothing was stored.',
-        issuesOf(parsed.error),
-      );
+  return parsed.success ? success(parsed.data) : invalidInput(issuesOf(parsed.error));
 }
 
 /** Problem: `not-json`. */
@@ -74,7 +75,7 @@ export function parseJson(text: string): Result<unknown> {
   try {
     return success(JSON.parse(text));
   } catch {
-    return failure('not-json', 'This is not JSON; nothing was stored.');
+    return notJson();
   }
 }
 
@@ -84,7 +85,7 @@ export async function jobFileFrom(request: Request): Promise<Result<Job>> {
   if (!text.ok) return text;
   const document = parseJson(text.value);
   if (document.ok) return parseJob(document.value);
-  return failure('invalid-job', 'This is not a job file.', [{ path: '', message: 'not JSON' }]);
+  return noJobFile();
 }
 
 /** Who asks. The middleware lets nobody through to where this is called without a session. */
@@ -122,14 +123,9 @@ export const serve =
 /** What an address names that is no ID of anything. */
 function nothingThere(name: RouteName): Result<never> {
   const { problems } = contracts[name] as Contract;
-  if (problems.includes('unknown-gauge'))
-    return failure(
-      'unknown-gauge',
-      'This gauge is not on the register. Go back to Gauges and pick it there.',
-    );
-  if (problems.includes('unknown-person'))
-    return failure('unknown-person', 'This account does not exist. Reload the page.');
-  return failure('unknown-job', 'There is no such job. Go back to the Yard and pick it there.');
+  if (problems.includes('unknown-gauge')) return unknownGauge();
+  if (problems.includes('unknown-person')) return unknownPerson();
+  return unknownJob();
 }
 
 export const isUuid = (text: string): boolean => z.uuid().safeParse(text).success;

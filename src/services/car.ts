@@ -2,7 +2,16 @@ import type { CarWrite, Code, Job, Observation } from '../core/job';
 import { toJobFile, type Entry } from '../core/job/record';
 import { leastVoltsToWrite } from '../core/diagnosis';
 import { ledgerOf } from '../core/ledger';
-import { failure, success, type Result } from '../core/result';
+import {
+  closedJob,
+  noReceiver,
+  readFirst,
+  supplyLow,
+  unknownJob,
+  unknownWrite,
+  writeUnderWay,
+} from '../contract/refusals';
+import { success, type Result } from '../core/result';
 import { writeVerdict } from '../core/proof';
 import { meaningOf } from '../core/trouble-code/meaning';
 import type { LiveEntry, Receiver, RegistryEntry } from '../core/uds/receiver';
@@ -12,7 +21,7 @@ import * as jobs from '../data/jobs';
 import { announce } from '../data/notifications';
 import type { VehicleLead, WriteAnswer } from '../devices/vehicle/port';
 import { withLead } from './devices';
-import { deriveKey, recordIn, unknownJob, viewIn, viewJob } from './jobs';
+import { deriveKey, recordIn, viewIn, viewJob } from './jobs';
 import { receiverOf } from './vehicles';
 import { refuseUnless, type Person } from './people';
 
@@ -30,12 +39,7 @@ async function carOf(tx: Tx, id: string): Promise<Result<Car>> {
   if (!stored) return unknownJob();
   const job = toJobFile(stored.record);
   const receiver = await receiverOf(tx, job);
-  return receiver
-    ? success({ job, receiver })
-    : failure(
-        'no-receiver',
-        "This vehicle's profile does not say how to talk to its receiver. Enter what it holds by hand.",
-      );
+  return receiver ? success({ job, receiver }) : noReceiver();
 }
 
 /** Everything one reading of the car gives. */
@@ -177,15 +181,11 @@ async function write(
 function refuseWrite(state: string, job: Job): Result<never> | undefined {
   const { registry, voltage } = ledgerOf(job);
   const underWay = (job.carWrites ?? []).some(isUnderWay);
-  if (state !== 'open')
-    return failure('handed-over', 'This job is handed over and closed. Book the car in again to go on.');
-  if (!registry) return failure('read-first', 'Read what the car holds before anything is written to it.');
+  if (state !== 'open') return closedJob();
+  if (!registry) return readFirst();
   if (underWay) return writeUnderWay();
   if (voltage?.seen.engine === 'off' && voltage.seen.volts < leastVoltsToWrite) {
-    return failure(
-      'supply-voltage-low',
-      `The supply is ${voltage.seen.volts.toFixed(1)} V. Connect a charger, read the car again, then write.`,
-    );
+    return supplyLow(voltage.seen.volts);
   }
   return undefined;
 }
@@ -193,9 +193,6 @@ function refuseWrite(state: string, job: Job): Result<never> | undefined {
 /** Asked a moment ago and not answered: the car may still be at it. */
 const isUnderWay = ({ answer, readBackAt, askedAt }: CarWrite): boolean =>
   !answer && !readBackAt && Date.now() - Date.parse(askedAt) < writesInFlightMs;
-
-const writeUnderWay = () =>
-  failure('write-under-way', 'The car may still be writing. Wait ten seconds, then try again.');
 
 const send = (lead: VehicleLead, write: CarWrite): Promise<WriteAnswer> =>
   write.kind === 'registry' ? lead.writeRegistry(write.asked) : lead.clearCodes();
@@ -220,7 +217,7 @@ export async function readBack(id: string, key: string, who: Person): Promise<Re
   const car = await inTransaction((tx) => carOf(tx, id));
   if (!car.ok) return car;
   const write = car.value.job.carWrites?.find((candidate) => candidate.key === key);
-  if (!write) return failure('unknown-write', 'There is no such write on this job. Reload the page.');
+  if (!write) return unknownWrite();
   if (write.readBackAt) return viewJob(id);
   if (isUnderWay(write)) return writeUnderWay();
   const reading = await withLead(car.value.job.vehicle.vin, car.value.receiver, readAll);

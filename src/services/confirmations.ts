@@ -4,7 +4,9 @@ import { addExperience, type Experience } from '../core/diagnosis';
 import { experienceOf } from '../core/diagnosis/learning/counting';
 import { model } from '../core/diagnosis/model';
 import type { Header } from '../core/job';
-import { failure, success, type Result } from '../core/result';
+import { unnamedVehicle } from '../core/job/words';
+import { recordedElsewhere, unknownPart } from '../contract/refusals';
+import { success, type Result } from '../core/result';
 import { plateOf } from '../core/visit/notes';
 import type { ShopFigures } from '../core/visit/view';
 import { inTransaction, type Tx } from '../data/database';
@@ -54,19 +56,14 @@ export async function confirmIn(
   if (refusal) return refusal;
   const there = await confirmations.findConfirmation(tx, asked.key);
   if (there) {
-    return there.jobId === job.id
-      ? success(null)
-      : failure('key-in-use', 'This was recorded on another job. Enter it again here.');
+    return there.jobId === job.id ? success(null) : recordedElsewhere();
   }
   const known = partsOf({ ...job.header, observations: [] });
   for (const [index, { was, ...part }] of asked.parts.entries()) {
     const isThere = known.some((other) => samePart(other, part));
     const isTwice = asked.parts.findIndex((other) => samePart(other, part)) !== index;
     if (!isThere || isTwice || (was !== 'in-order' && !faultsOf(part.part).includes(was))) {
-      return failure(
-        'unknown-part',
-        `"${partName(part)}: ${was}" cannot be said of this car, or was said twice. Choose it from the list.`,
-      );
+      return unknownPart(`${partName(part)}: ${was}`);
     }
   }
   await confirmations.addConfirmation(tx, job.id, {
@@ -89,7 +86,7 @@ export const shopFigures = (): Promise<ShopFigures> =>
       ({ jobId, number, header, confirmation }) => ({
         jobId,
         number,
-        label: header.vehicle.label ?? 'Unnamed vehicle',
+        label: header.vehicle.label ?? unnamedVehicle,
         plate: plateOf(header),
         at: confirmation.at,
         by: confirmation.by,

@@ -8,7 +8,8 @@ import { udsLead } from '../devices/vehicle/uds-lead';
 import type { Job } from '../core/job';
 import type { Receiver } from '../core/uds/receiver';
 import type { DevicesAtHand } from '../core/visit/view';
-import { failure, success, type Result } from '../core/result';
+import { noLead, noTool, noVinForLead, otherCar } from '../contract/refusals';
+import { success, type Result } from '../core/result';
 import { canonicalVin } from '../core/vin';
 
 /** Which devices this shop has, from the environment: `HACIENDA_TOOL`, `HACIENDA_LEAD`, `HACIENDA_BAY` as host:port. */
@@ -35,9 +36,7 @@ export function atHand({ vehicle }: Pick<Job, 'vehicle'>, receiver: Receiver | u
 /** Problem: `no-tool`. */
 export function activationTool(): Result<ActivationTool> {
   const address = addressFrom('HACIENDA_TOOL');
-  return address
-    ? success(jsonRpcTool(address))
-    : failure('no-tool', 'No activation tool is set up. Start with HACIENDA_TOOL=host:port.');
+  return address ? success(jsonRpcTool(address)) : noTool();
 }
 
 /**
@@ -59,10 +58,7 @@ export async function withLead<Value>(
     const found = await lead.readVin();
     if (!found.ok) return found;
     if (vin && canonicalVin(found.value) !== canonicalVin(vin)) {
-      return failure(
-        'other-car',
-        `The lead is in another car: it says ${found.value}, this job is for ${vin}. Move the lead.`,
-      );
+      return otherCar(found.value, vin);
     }
     return await work(lead);
   } finally {
@@ -75,7 +71,5 @@ async function leadAddress(vin: string | undefined): Promise<Result<Address>> {
   if (fixed) return success(fixed);
   const bay = practiceBay();
   if (bay && vin) return plugIn(bay, vin);
-  return bay
-    ? failure('no-lead', 'This car has no VIN on the job, so the practice bay cannot find it. Add the VIN.')
-    : failure('no-lead', 'No lead is set up. Start with HACIENDA_LEAD=host:port.');
+  return bay ? noVinForLead() : noLead();
 }

@@ -1,6 +1,13 @@
 import type { NewCheck, NewGauge } from '../contract';
 import { calibrationOf, type CalibrationCheck, type Instrument } from '../core/gauge';
-import { failure, success, type Result } from '../core/result';
+import {
+  checkOfAnotherGauge,
+  checkTooShort,
+  gaugeNameTaken,
+  gaugeNameTakenSince,
+  unknownGauge,
+} from '../contract/refusals';
+import { success, type Result } from '../core/result';
 import { inTransaction, type Tx } from '../data/database';
 import * as gauges from '../data/gauges';
 import { announce } from '../data/notifications';
@@ -18,8 +25,7 @@ export function addGauge(asked: NewGauge, who: Person): Promise<Result<Instrumen
     const taken = (await gauges.loadGauges(tx)).some(
       ({ name, retired }) => !retired && name.toLowerCase() === asked.name.toLowerCase(),
     );
-    if (taken)
-      return failure('name-taken', `There is already a gauge called ${asked.name}. Add where it hangs.`);
+    if (taken) return gaugeNameTaken(asked.name);
     const { key: id, name, kind, resolutionKPa } = asked;
     await gauges.addGauge(tx, { id, name, kind, resolutionKPa });
     return success(await gauges.loadGauges(tx));
@@ -37,11 +43,7 @@ export function setRetired(id: string, retired: boolean, who: Person): Promise<R
     const clash = others.some(
       (other) => other.id !== id && !other.retired && other.name.toLowerCase() === row.name.toLowerCase(),
     );
-    if (!retired && clash)
-      return failure(
-        'name-taken',
-        `Another gauge is called ${row.name} by now, so this one stays out of use.`,
-      );
+    if (!retired && clash) return gaugeNameTakenSince(row.name);
     await row.update({ retired }, { transaction: tx });
     return success(await gauges.loadGauges(tx));
   });
@@ -63,11 +65,10 @@ export function recordCheck(
     const row = await gauges.findGauge(tx, id);
     if (!row) return unknownGauge();
     const there = await gauges.findCheck(tx, asked.key);
-    if (there && there.gaugeId !== id) return failure('key-in-use', 'This check belongs to another gauge.');
+    if (there && there.gaugeId !== id) return checkOfAnotherGauge();
     if (!there) {
       const check: CalibrationCheck = { ...asked, at: at.toISOString(), by: who.name };
-      if (!calibrationOf(check, row.resolutionKPa))
-        return failure('check-one-point', 'A check needs at least three points at different pressures.');
+      if (!calibrationOf(check, row.resolutionKPa)) return checkTooShort();
       await gauges.addCheck(tx, id, check);
       await announce(tx);
     }
@@ -80,6 +81,3 @@ async function instrumentIn(tx: Tx, id: string): Promise<Instrument> {
   if (!found) throw new Error(`gauge ${id} is gone within its own transaction`);
   return found;
 }
-
-const unknownGauge = () =>
-  failure('unknown-gauge', 'This gauge is not on the register. Go back to Gauges and pick it there.');

@@ -1,5 +1,6 @@
 import { RateLimiterMemory } from 'rate-limiter-flexible';
-import { failure, type Result } from '../core/result';
+import { tooManyRequests } from '../contract/refusals';
+import type { Result } from '../core/result';
 
 /** So many jobs a minute may be judged for one address: far more than a shop has, and less than holds it up (judgement). */
 const perMinute = 1200;
@@ -12,10 +13,5 @@ export async function refuseHurry(address: string): Promise<Result<never> | unde
     () => false,
     () => true,
   );
-  return refused
-    ? failure(
-        'too-many-requests',
-        `More than ${perMinute} jobs a minute from one address. Try again in a minute.`,
-      )
-    : undefined;
+  return refused ? tooManyRequests(perMinute) : undefined;
 }

@@ -4,7 +4,8 @@ import { LRUCache } from 'lru-cache';
 import { Piscina } from 'piscina';
 import type { Experience } from '../core/diagnosis';
 import type { Job } from '../core/job';
-import { failure, success, type Result } from '../core/result';
+import { busyJudging, judgedTooLong } from '../contract/refusals';
+import { success, type Result } from '../core/result';
 import type { Judged, JudgeTask } from '../core/judging';
 
 /**
@@ -72,13 +73,9 @@ export async function assessFile(job: Job): Promise<Result<Judged<'assessment'>>
     return success(await run('assessment', job, undefined, signal));
   } catch (error) {
     if (signal.aborted) {
-      return failure(
-        'too-long',
-        'Judging this job took too long and was given up. Send it with fewer readings.',
-      );
+      return judgedTooLong();
     }
-    if (error instanceof Error && /queue/i.test(error.message))
-      return failure('busy', 'Too many jobs are being judged just now. Try again in a moment.');
+    if (error instanceof Error && /queue/i.test(error.message)) return busyJudging();
     throw error;
   }
 }

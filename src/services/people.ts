@@ -1,6 +1,15 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { v7 as newId } from 'uuid';
-import { failure, success, type Result } from '../core/result';
+import {
+  notAllowed,
+  notYourself,
+  passphraseShort,
+  personNameTaken,
+  tooManyAttempts,
+  unknownPerson,
+  wrongNameOrPassphrase,
+} from '../contract/refusals';
+import { success, type Result } from '../core/result';
 import { metric, type UnitChoice } from '../core/units';
 import type { ShopSettings } from '../core/shop';
 import type { Person, Role } from '../core/visit/person';
@@ -34,16 +43,13 @@ export async function signIn(
 ): Promise<Result<{ token: string; person: Person }>> {
   const wait = await technicians.countAttempt(name, address);
   if (wait !== undefined) {
-    return failure(
-      'too-many-attempts',
-      `Too many attempts. Wait ${Math.ceil(wait / 60)} min, then try again.`,
-    );
+    return tooManyAttempts(wait);
   }
   const found = await inTransaction((tx) => technicians.findByName(tx, name));
   decoy ??= hashPassphrase(newId());
   const matches = await passphraseMatches(passphrase, found?.passphraseHash ?? (await decoy));
   if (!found?.active || !matches) {
-    return failure('wrong-name-or-passphrase', 'Name and passphrase do not match. Try again.');
+    return wrongNameOrPassphrase();
   }
   await technicians.forgiveAttempts(name, address);
   const token = randomBytes(32).toString('base64url');
@@ -55,6 +61,12 @@ export async function signIn(
   });
   return success({ token, person: personOf(found, shop) });
 }
+
+/** The sentence to a refusal that a redirect could only name by its code. */
+export const signInRefusal = (code: string | null): string | undefined =>
+  [wrongNameOrPassphrase(), tooManyAttempts(technicians.attemptsWindowS)].find(
+    ({ problem }) => problem.code === code,
+  )?.problem.message;
 
 export async function personOfToken(token: string): Promise<Person | undefined> {
   const found = await technicians.findBySession(hashToken(token));
@@ -76,15 +88,12 @@ export interface NewPerson {
 /** Problems: `name-taken`, `passphrase-short`. */
 export async function addPerson(asked: NewPerson): Promise<Result<Person>> {
   if (asked.passphrase.length < shortestPassphrase) {
-    return failure(
-      'passphrase-short',
-      `A passphrase has at least ${shortestPassphrase} characters; a few words do well.`,
-    );
+    return passphraseShort(shortestPassphrase);
   }
   const passphraseHash = await hashPassphrase(asked.passphrase);
   return inTransaction(async (tx) => {
     if (await technicians.findByName(tx, asked.name)) {
-      return failure('name-taken', `There is already somebody called ${asked.name}. Add an initial.`);
+      return personNameTaken(asked.name);
     }
     const { name, role } = asked;
     const row = { id: newId(), name, role, passphraseHash, units: null };
@@ -103,11 +112,10 @@ export const listPeople = () =>
 
 /** Lets somebody in or keeps them out; out ends their sessions at once. Problems: `unknown-person`, `not-yourself`. */
 export async function setActive(who: Person, id: string, active: boolean): Promise<Result<null>> {
-  if (who.id === id)
-    return failure('not-yourself', 'You cannot close your own account. Ask another manager.');
+  if (who.id === id) return notYourself();
   return inTransaction(async (tx) => {
     const row = await technicians.findTechnician(tx, id);
-    if (!row) return failure('unknown-person', 'This account does not exist. Reload the page.');
+    if (!row) return unknownPerson();
     await row.update({ active }, { transaction: tx });
     if (!active) await technicians.endSessionsOf(tx, id);
     return success(null);
@@ -138,8 +146,5 @@ export function may(person: Person, right: Right): boolean {
 export function refuseUnless(person: Person, right: Right): Result<never> | undefined {
   if (may(person, right)) return undefined;
   const who = rights[right].join(' or a ');
-  return failure(
-    'not-allowed',
-    `Only a ${who} may do this. You are signed in as ${person.name}, ${person.role}.`,
-  );
+  return notAllowed(who, person.name, person.role);
 }

@@ -1,4 +1,5 @@
-import { failure, success, type Result } from '../core/result';
+import { noPractice, noVinForPractice } from '../contract/refusals';
+import { success, type Result } from '../core/result';
 import type { PracticeCar, VisitView } from '../core/visit/view';
 import type { Position } from '../core/wheel';
 import * as bay from '../devices/bay';
@@ -17,13 +18,11 @@ async function inBay<Value>(
   work: (address: NonNullable<ReturnType<typeof practiceBay>>, vin: string) => Promise<Result<Value>>,
 ): Promise<Result<Value>> {
   const address = practiceBay();
-  if (!address) return failure('no-practice', 'There are no simulated cars here. Drive the real one.');
+  if (!address) return noPractice();
   const view = await viewJob(jobId);
   if (!view.ok) return view;
   const { vin } = view.value.job.vehicle;
-  return vin
-    ? work(address, vin)
-    : failure('no-practice', 'This car has no VIN, so it is not in the practice bay.');
+  return vin ? work(address, vin) : noVinForPractice();
 }
 
 export const lookAt = (jobId: string): Promise<Result<PracticeCar>> => inBay(jobId, bay.lookAt);

@@ -1,3 +1,4 @@
+import { unknownJob } from '../contract/refusals';
 import type { Seen } from '../core/job';
 import type { Result } from '../core/result';
 import type { VisitView } from '../core/visit/view';
@@ -5,7 +6,7 @@ import type { Position } from '../core/wheel';
 import { inTransaction } from '../data/database';
 import { findObservation } from '../data/jobs';
 import { activationTool } from './devices';
-import { record, unknownJob, viewJob } from './jobs';
+import { record, viewJob } from './jobs';
 import { refuseUnless, type Person } from './people';
 
 /**

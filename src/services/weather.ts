@@ -1,4 +1,5 @@
-import { failure, type Result } from '../core/result';
+import { noWeather } from '../contract/refusals';
+import type { Result } from '../core/result';
 import { geoJsonWeather } from '../devices/weather/geojson-weather';
 import type { Weather } from '../devices/weather/port';
 
@@ -9,11 +10,7 @@ let kept: { at: number; weather: Result<Weather> } | undefined;
 /** The hours to come, where `HACIENDA_WEATHER` names a service. Problems: `no-weather`, and those of the service. */
 export async function weather(now = Date.now()): Promise<Result<Weather>> {
   const url = process.env.HACIENDA_WEATHER;
-  if (!url || !URL.canParse(url))
-    return failure(
-      'no-weather',
-      'No weather service is set up. Type the temperatures, or start with HACIENDA_WEATHER=address.',
-    );
+  if (!url || !URL.canParse(url)) return noWeather();
   if (kept && now - kept.at < keptMs) return kept.weather;
   const answer = await geoJsonWeather(url).hourly();
   // What failed is asked again at once: the line may be back.

@@ -1,5 +1,6 @@
 import type { AnswerOf, BodyOf } from '../contract';
 import { routes, type RouteName } from '../contract/routes';
+import { answerUnclear, offline } from '../contract/refusals';
 import { failure, success, type Result } from '../core/result';
 
 interface Asked<Name extends RouteName> {
@@ -32,10 +33,7 @@ export async function ask<Name extends RouteName>(
       }),
     });
   } catch {
-    return failure(
-      'offline',
-      'No connection to the shop. What you entered is kept here; it goes out when the connection is back.',
-    );
+    return offline();
   }
   const document: unknown = await response.json().catch(() => undefined);
   // The schemas come when they are first needed: the page shows without them.
@@ -50,5 +48,5 @@ export async function ask<Name extends RouteName>(
       return failure(code, message, issues);
     }
   }
-  return failure('server-error', 'The server did not answer as expected. Nothing is lost; try again.');
+  return answerUnclear();
 }

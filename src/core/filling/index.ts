@@ -9,6 +9,11 @@ import type { Position } from '../wheel';
 
 /** The two ways to aim: at placard at the temperature of now, or at the coldest hour to come. */
 export type FillPolicy = 'ambient' | 'morning';
+export const fillPolicyQuestion = 'Tires shall stand at placard';
+export const fillPolicyWords: Record<FillPolicy, string> = {
+  ambient: 'at the temperature of now',
+  morning: 'at the coldest hour to come',
+};
 
 /** The temperature at which the tire shall stand at placard: of now, or of the coldest hour to come. */
 export function policyCelsius(job: Job): number | undefined {

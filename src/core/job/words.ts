@@ -1,4 +1,12 @@
-import type { Seen, Service } from '.';
+import type { Seen, Service, Tpms } from '.';
+
+/** What a vehicle is called that nobody named. */
+export const unnamedVehicle = 'Unnamed vehicle';
+
+export const monitoringWords: Record<Exclude<Tpms['kind'], 'none'>, string> = {
+  direct: 'sensors in the wheels',
+  indirect: 'by wheel speed, no sensors',
+};
 
 export const lampWords: Record<Seen<'lamp'>['state'], string> = {
   off: 'off',

@@ -1,7 +1,8 @@
 import type { APIRoute } from 'astro';
 import { z } from 'zod';
+import { noCredentials } from '../../contract/refusals';
 import { sessionHours, signIn } from '../../services/people';
-import { bodyText, json, parseJson, problemResponse, sessionCookie } from '../_http';
+import { bodyText, json, parseJson, problemResponse, respond, sessionCookie } from '../_http';
 
 const credentials = z.object({
   name: z.string().trim().min(1).max(80),
@@ -20,9 +21,7 @@ export const POST: APIRoute = async ({ request, cookies, clientAddress, redirect
   const next = localPath(form.get('next'));
   const again = (code: string) => redirect(`/sign-in?problem=${code}&next=${encodeURIComponent(next)}`, 303);
   if (!asked.success) {
-    return isForm
-      ? again('wrong-name-or-passphrase')
-      : problemResponse({ code: 'invalid-input', message: 'Give a name and a passphrase.' });
+    return isForm ? again('wrong-name-or-passphrase') : respond(noCredentials());
   }
   const signedIn = await signIn(asked.data.name, asked.data.passphrase, clientAddress);
   if (!signedIn.ok) return isForm ? again(signedIn.problem.code) : problemResponse(signedIn.problem);

@@ -3,7 +3,8 @@ import type { Booking } from '../../contract';
 import { tireCelsius } from '../../core/gauge';
 import { allOf, type Header, type Job, type Service, type Tpms } from '../../core/job';
 import { toJobFile } from '../../core/job/record';
-import { failure, success, type Result } from '../../core/result';
+import { unknownProfile } from '../../contract/refusals';
+import { success, type Result } from '../../core/result';
 import { canonicalVin } from '../../core/vin';
 import { inTransaction, type Tx } from '../../data/database';
 import * as jobs from '../../data/jobs';
@@ -26,10 +27,7 @@ export function bookIn(booking: Booking, who: Person): Promise<Result<{ id: stri
     const profileName = asked.profile ?? known?.profile ?? undefined;
     const profile = profileName ? await vehicles.findProfile(tx, profileName) : undefined;
     if (profileName && !profile) {
-      return failure(
-        'unknown-profile',
-        `There is no vehicle profile "${profileName}". Choose one from the list.`,
-      );
+      return unknownProfile(profileName);
     }
     const tpms: Tpms =
       asked.tpms ??

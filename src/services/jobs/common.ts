@@ -1,22 +1,15 @@
 import { v5 as derivedId } from 'uuid';
-import { failure, type Issue, type Result } from '../../core/result';
+import { stale as staleJob } from '../../contract/refusals';
+import type { Issue, Result } from '../../core/result';
 import * as jobs from '../../data/jobs';
 import type { Tx } from '../../data/database';
 
-/** What the use cases of a job share: its keys, and the problems that any of them can meet. */
+/** What the use cases of a job share. */
 
 /** Names keys that are derived from other keys or from a file's content. */
 const keySpace = '6c1f0a5e-3b52-5c1d-9d53-0c8a9d0b7e21';
 
 export const deriveKey = (key: string, part: string) => derivedId(`${key} ${part}`, keySpace);
-
-export const unknownJob = () =>
-  failure('unknown-job', 'There is no such job. Go back to the Yard and pick it there.');
-export const closedJob = () =>
-  failure('handed-over', 'This job is handed over and closed. Book the car in again to go on.');
-
-export const keyInUse = () =>
-  failure('key-in-use', 'Part of this belongs to another job here. Nothing was taken in.');
 
 /** Problem: `stale`, with what others changed since. */
 export async function stale(tx: Tx, jobId: string, version: number): Promise<Result<never>> {
@@ -27,11 +20,7 @@ export async function stale(tx: Tx, jobId: string, version: number): Promise<Res
       message: `${by} changed it from ${JSON.stringify(from ?? null)} to ${JSON.stringify(to ?? null)}`,
     })),
   );
-  return failure(
-    'stale',
-    'Somebody changed this job meanwhile; your change was not stored. Look at what is there now and enter it again.',
-    changed,
-  );
+  return staleJob(changed);
 }
 
 /** A sensor's age and a sensor's birthday are told by this. */

@@ -1,3 +1,4 @@
+import { unknownJob } from '../../contract/refusals';
 import type { RepairOutcome } from '../../core/repair-outcome';
 import type { Result } from '../../core/result';
 import type { VisitView } from '../../core/visit/view';
@@ -6,7 +7,6 @@ import * as jobs from '../../data/jobs';
 import { announce } from '../../data/notifications';
 import { confirmIn } from '../confirmations';
 import type { Person } from '../people';
-import { unknownJob } from './common';
 import { viewIn } from './view';
 
 /**

@@ -1,4 +1,5 @@
 import type { HeaderChanges } from '../../contract';
+import { closedJob, unknownJob } from '../../contract/refusals';
 import type { Header } from '../../core/job';
 import type { Result } from '../../core/result';
 import { notesOf } from '../../core/visit/notes';
@@ -8,7 +9,7 @@ import * as jobs from '../../data/jobs';
 import { announce } from '../../data/notifications';
 import * as vehicles from '../../data/vehicles';
 import type { Person } from '../people';
-import { closedJob, stale, unknownJob } from './common';
+import { stale } from './common';
 import { viewIn } from './view';
 
 /** Header fields that are changed as they stand. */

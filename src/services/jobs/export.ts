@@ -1,10 +1,10 @@
+import { unknownJob } from '../../contract/refusals';
 import type { Job } from '../../core/job';
 import { toJobFile } from '../../core/job/record';
 import { success, type Result } from '../../core/result';
 import { inTransaction } from '../../data/database';
 import { loadGauges } from '../../data/gauges';
 import * as jobs from '../../data/jobs';
-import { unknownJob } from './common';
 
 /** The job as an open job file, with nothing left out, and the gauges it was read with. Problem: `unknown-job`. */
 export function exportJob(id: string): Promise<Result<Job>> {

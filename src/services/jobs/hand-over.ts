@@ -2,7 +2,8 @@ import { v7 as newId } from 'uuid';
 import type { RepairOutcome } from '../../core/repair-outcome';
 import type { Job } from '../../core/job';
 import { ledgerOf } from '../../core/ledger';
-import { failure, type Result } from '../../core/result';
+import { notProved, unknownJob } from '../../contract/refusals';
+import type { Result } from '../../core/result';
 import { proofOf } from '../../core/proof';
 import { scannedIds } from '../../core/registration';
 import { notesOf } from '../../core/visit/notes';
@@ -13,7 +14,7 @@ import { announce } from '../../data/notifications';
 import * as vehicles from '../../data/vehicles';
 import { confirmIn } from '../confirmations';
 import type { Person } from '../people';
-import { deriveKey, stale, unknownJob, yearMs } from './common';
+import { deriveKey, stale, yearMs } from './common';
 import { viewIn } from './view';
 
 /**
@@ -39,11 +40,7 @@ export function handOver(
       const open = proof.checks
         .filter(({ state }) => state !== 'met')
         .map(({ name, text }) => ({ path: name, message: text }));
-      return failure(
-        'not-proved',
-        'This visit is not proved yet. Prove it, or say why the car leaves as it is.',
-        open,
-      );
+      return notProved(open);
     }
     if (asked.parts) {
       const parts = { key: deriveKey(asked.key, 'parts'), parts: asked.parts };

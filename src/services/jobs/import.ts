@@ -1,6 +1,8 @@
 import { v7 as newId, validate as isUuid } from 'uuid';
+import { closedJob, keyInUse } from '../../contract/refusals';
 import type { Header, Job } from '../../core/job';
 import { fromJobFile } from '../../core/job/record';
+import { unnamedVehicle } from '../../core/job/words';
 import { success, type Result } from '../../core/result';
 import { canonicalVin } from '../../core/vin';
 import { notesOf, plateOf, profileOf } from '../../core/visit/notes';
@@ -10,7 +12,7 @@ import * as jobs from '../../data/jobs';
 import { announce } from '../../data/notifications';
 import * as vehicles from '../../data/vehicles';
 import { refuseUnless, type Person } from '../people';
-import { canonicalPlate, closedJob, deriveKey, keyInUse } from './common';
+import { canonicalPlate, deriveKey } from './common';
 
 /**
  * Takes in a job file, ours or another program's. The same file again finds the job it made, and adds
@@ -50,7 +52,7 @@ export function importJob(file: Job, who: Person): Promise<Result<{ id: string; 
 }
 
 async function createFromFile(tx: Tx, key: string, job: Header, who: Person) {
-  const { label = 'Unnamed vehicle', modelYear } = job.vehicle;
+  const { label = unnamedVehicle, modelYear } = job.vehicle;
   const vin = job.vehicle.vin ? canonicalVin(job.vehicle.vin) : null;
   const plate = canonicalPlate(plateOf(job)) || null;
   const known = await vehicles.findVehicle(tx, { ...(vin && { vin }), ...(plate && { plate }) });

@@ -9,4 +9,4 @@ export { importJob } from './import';
 export { addNote } from './note';
 export { record, recordIn } from './record';
 export { yard } from './yard';
-export { canonicalPlate, deriveKey, unknownJob } from './common';
+export { canonicalPlate, deriveKey } from './common';

@@ -1,13 +1,20 @@
 import type { Header, Observation } from '../../core/job';
 import type { Entry } from '../../core/job/record';
-import { failure, success, type Result } from '../../core/result';
+import {
+  alreadyCorrected,
+  closedJob,
+  noSpare,
+  nothingToCorrect,
+  recordedElsewhere,
+  unknownJob,
+} from '../../contract/refusals';
+import { success, type Result } from '../../core/result';
 import { wheelsOf } from '../../core/placard';
 import type { VisitView } from '../../core/visit/view';
 import { inTransaction, type Tx } from '../../data/database';
 import * as jobs from '../../data/jobs';
 import { announce } from '../../data/notifications';
 import { refuseUnless, type Person } from '../people';
-import { closedJob, unknownJob } from './common';
 import { viewIn } from './view';
 
 /**
@@ -30,7 +37,7 @@ export async function recordIn(tx: Tx, id: string, entries: Entry[], who: Person
   for (const entry of entries) {
     const there = await jobs.findObservation(tx, entry.key);
     if (there?.jobId === id) continue;
-    if (there) return failure('key-in-use', 'This reading was recorded on another job. Take it again here.');
+    if (there) return recordedElsewhere();
     if (row.state === 'handed-over') return closedJob();
     const refusal = (await refuseCorrection(tx, id, entry)) ?? refuseWheel(row.header, entry.observation);
     if (refusal) return refusal;
@@ -44,16 +51,12 @@ async function refuseCorrection(tx: Tx, jobId: string, entry: Entry): Promise<Re
   if (!entry.replaces) return undefined;
   const old = await jobs.findObservation(tx, entry.replaces);
   if (old?.jobId !== jobId || old.kind !== entry.observation.kind) {
-    return failure('nothing-to-correct', 'The reading to correct is not on this job. Reload and try again.');
+    return nothingToCorrect();
   }
-  return (await jobs.findCorrectionOf(tx, entry.replaces))
-    ? failure('already-corrected', 'Somebody corrected this reading already. Look at what is there now.')
-    : undefined;
+  return (await jobs.findCorrectionOf(tx, entry.replaces)) ? alreadyCorrected() : undefined;
 }
 
 function refuseWheel(job: Header, observation: Observation): Result<never> | undefined {
   if (!('wheel' in observation) || !observation.wheel) return undefined;
-  return observation.wheel === 'SP' && !wheelsOf(job).includes('SP')
-    ? failure('no-such-wheel', 'This car has no spare on its placard. Add the spare to the placard first.')
-    : undefined;
+  return observation.wheel === 'SP' && !wheelsOf(job).includes('SP') ? noSpare() : undefined;
 }

@@ -1,4 +1,5 @@
 import { LRUCache } from 'lru-cache';
+import { unknownJob } from '../../contract/refusals';
 import { notesOf } from '../../core/visit/notes';
 import type { Instrument } from '../../core/gauge';
 import type { Job } from '../../core/job';
@@ -16,7 +17,6 @@ import { experienceBefore } from '../confirmations';
 import { judgedOnce } from '../judging';
 import { atHand, devicesNow } from '../devices';
 import { receiverOf } from '../vehicles';
-import { unknownJob } from './common';
 
 /** Views put together lately, by all they rest on: twenty screens that hear of one reading are told the same. */
 const views = new LRUCache<string, VisitView>({ max: 500 });

@@ -4,6 +4,7 @@ import { titleOf, toRead } from '../../core/finding';
 import { asJudged } from '../../core/gauge';
 import { allOf, latest } from '../../core/job';
 import { toJobFile } from '../../core/job/record';
+import { unnamedVehicle } from '../../core/job/words';
 import { nextMove } from '../../core/visit';
 import { plateOf, profileOf } from '../../core/visit/notes';
 import { inTransaction, type Tx } from '../../data/database';
@@ -70,7 +71,7 @@ async function lineOf({ row, job, receiver, experience }: Facts): Promise<YardLi
   const line: YardLine = {
     id: row.id,
     number: row.number,
-    label: job.vehicle.label ?? 'Unnamed vehicle',
+    label: job.vehicle.label ?? unnamedVehicle,
     plate: plateOf(job),
     state: row.state,
     openedAt: new Date(row.openedAt).toISOString(),

@@ -1,22 +1,22 @@
 import { useEffect, useId, useRef, useState } from 'react';
 import { v7 as newKey } from 'uuid';
 import type { Service } from '../../core/job';
-import { serviceWords } from '../../core/job/words';
+import { lampWords, monitoringWords, serviceWords } from '../../core/job/words';
 import { distance, format, parse, temperature, type UnitChoice } from '../../core/units';
 import { vinAdvice } from '../../core/vin';
 import { celsiusAt, hoursFrom, nightsOf, type Hour } from '../../core/weather';
 import type { KnownVehicle, ProfileSummary } from '../../core/visit/view';
 import { ask } from '../api';
 import { BulbCheck, type BulbCheckAnswer } from '../parts/BulbCheck';
-import { lampOptions } from '../job/checks/LampDialog';
 import { useWeather } from '../parts/use-weather';
 import { Button } from '../kit/Button';
 import { Choice, Field, Select } from '../kit/Field';
 import { Notice } from '../kit/Notice';
+import { optionsFrom } from '../kit/options';
 import styles from './Booking.module.css';
 
-const serviceKinds = Object.keys(serviceWords) as Service['kind'][];
-const services = serviceKinds.map((value) => ({ value, label: serviceWords[value] }));
+const services = optionsFrom(serviceWords);
+const lampOptions = optionsFrom(lampWords);
 const lookUpMs = 300;
 const blank = {
   plate: '',
@@ -196,10 +196,7 @@ export function Booking({ profiles, units }: { profiles: ProfileSummary[]; units
         {entries.profile === '' && !known && (
           <Choice
             label="Tire-pressure monitoring"
-            options={[
-              { value: 'direct', label: 'sensors in the wheels' },
-              { value: 'indirect', label: 'by wheel speed, no sensors' },
-            ]}
+            options={optionsFrom(monitoringWords)}
             value={kind}
             onValue={setKind}
           />
@@ -224,7 +221,9 @@ export function Booking({ profiles, units }: { profiles: ProfileSummary[]; units
           <Select
             label="Done lately"
             value={service}
-            onValue={(value) => setService(serviceKinds.find((kind) => kind === value) ?? 'none')}
+            onValue={(value) =>
+              setService(services.find((option) => option.value === value)?.value ?? 'none')
+            }
             options={services}
           />
           {service !== 'none' && (

@@ -1,4 +1,6 @@
 import { useState } from 'react';
+import { fillPolicyQuestion, fillPolicyWords } from '../../core/filling';
+import { monitoringWords } from '../../core/job/words';
 import type { Problem } from '../../core/result';
 import type { ShopSettings } from '../../core/shop';
 import {
@@ -18,6 +20,7 @@ import { Button } from '../kit/Button';
 import { Choice, Field } from '../kit/Field';
 import { FilePick } from '../kit/FilePick';
 import { Notice } from '../kit/Notice';
+import { optionsFrom } from '../kit/options';
 import styles from './Setup.module.css';
 
 export type Account = Person & { active: boolean };
@@ -187,11 +190,8 @@ function Shop({ stored }: { stored: ShopSettings }) {
           onValue={(regulation) => set({ regulation })}
         />
         <Choice
-          label="Tires shall stand at placard"
-          options={[
-            { value: 'ambient', label: 'at the temperature of now' },
-            { value: 'morning', label: 'at the coldest hour to come' },
-          ]}
+          label={fillPolicyQuestion}
+          options={optionsFrom(fillPolicyWords)}
           value={shop.fillPolicy}
           onValue={(fillPolicy) => set({ fillPolicy })}
         />
@@ -296,8 +296,7 @@ function Profiles({ known, mayAdd }: { known: ProfileSummary[]; mayAdd: boolean 
           <li key={name}>
             <b>{label}</b>
             <span className={styles.soft}>
-              {fromYear ?? ''}–{toYear ?? 'now'},{' '}
-              {kind === 'direct' ? 'sensors in the wheels' : 'by wheel speed'}
+              {fromYear ?? ''}–{toYear ?? 'now'}, {kind === 'none' ? '' : monitoringWords[kind]}
             </span>
           </li>
         ))}

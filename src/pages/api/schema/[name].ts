@@ -3,13 +3,11 @@ import { z } from 'zod';
 import { contracts } from '../../../contract';
 import { assessmentSchema } from '../../../core/assessment/schema';
 import { jobSchema } from '../../../core/job/schema';
-import { failure } from '../../../core/result';
+import { unknownSchema } from '../../../contract/refusals';
 import { json, respond } from '../../_http';
 
 const schemas = { job: jobSchema, assessment: assessmentSchema, profile: contracts.saveProfiles.body };
 const isName = (name: string): name is keyof typeof schemas => Object.hasOwn(schemas, name);
 
 export const GET: APIRoute = ({ params: { name = '' } }) =>
-  isName(name)
-    ? json(z.toJSONSchema(schemas[name], { io: 'input' }))
-    : respond(failure('unknown-schema', 'There are three schemas: job, assessment and profile.'));
+  isName(name) ? json(z.toJSONSchema(schemas[name], { io: 'input' })) : respond(unknownSchema());

@@ -7,12 +7,10 @@ import { Choice } from '../../kit/Field';
 import { BulbCheck, type BulbCheckAnswer } from '../../parts/BulbCheck';
 import { PracticeDash } from './Practice';
 import styles from '../../kit/Forms.module.css';
+import { optionsFrom } from '../../kit/options';
 
 type LampState = Seen<'lamp'>['state'];
-export const lampOptions = (Object.keys(lampWords) as LampState[]).map((value) => ({
-  value,
-  label: lampWords[value],
-}));
+const lampOptions = optionsFrom(lampWords);
 
 interface LampDialogProps {
   jobId: string;

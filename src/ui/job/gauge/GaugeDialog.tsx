@@ -31,6 +31,7 @@ import { Keypad } from '../../kit/Keypad';
 import { Notice } from '../../kit/Notice';
 import styles from './GaugeDialog.module.css';
 import { noWarmth, WarmTire, type Warmth } from './WarmTire';
+import { noMinutes, outdoorOrMeasured } from './words';
 
 interface GaugeDialogProps {
   jobId: string;
@@ -309,14 +310,13 @@ function temperatureOf(
     return read.ok ? { measuredC: read.value.base } : read.problem.message;
   }
   if (tire === 'cold' || warmth.how !== 'estimated') return undefined;
-  if (outdoorC === undefined)
-    return 'Enter the outdoor temperature under Weather first, or measure the tire.';
+  if (outdoorC === undefined) return outdoorOrMeasured;
   const figures = [warmth.driven, warmth.stood].map((text) =>
     text.trim() === '' ? 0 : Number(text.replace(',', '.')),
   );
   const [minutes = Number.NaN, stoodMinutes = Number.NaN] = figures;
   const possible = [minutes, stoodMinutes].every((n) => Number.isFinite(n) && n >= 0 && n <= 10_000);
-  if (!possible) return 'Minutes are a figure from 0 up.';
+  if (!possible) return noMinutes;
   return { driven: { drive: warmth.drive, minutes, stoodMinutes, outdoorC } };
 }
 

@@ -3,8 +3,8 @@ import type { Job } from '../../../core/job';
 import { lossOf, seepagePerMonthKPa, type Loss } from '../../../core/leak';
 import { thresholdsFor } from '../../../core/lamp';
 import { wheelsOf } from '../../../core/placard';
-import { format, pressure, temperature, unitNamed, type UnitChoice } from '../../../core/units';
-import { positionName, type Position } from '../../../core/wheel';
+import { format, pressure, temperature, type UnitChoice } from '../../../core/units';
+import type { Position } from '../../../core/wheel';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { pressureAxis, shownPressure } from '../../kit/axes';
@@ -12,12 +12,7 @@ import { LazyChart } from '../../kit/LazyChart';
 import { Notice } from '../../kit/Notice';
 import gaugeStyles from './GaugeDialog.module.css';
 import styles from '../../kit/Forms.module.css';
-
-const verdictWords: Record<Loss['verdict'], string> = {
-  leaks: 'loses air',
-  sound: 'sound',
-  'not-known': 'not known',
-};
+import { lampSoonWords, lossVerdictWords, lossWords, oneReadingWords } from './words';
 
 /** What each wheel lost over its visits, apart from temperature and from what seeps through rubber. */
 export function LossesDialog({
@@ -51,7 +46,7 @@ export function LossesDialog({
               onClick={() => setWheel(found.wheel)}
             >
               <b>{found.wheel}</b>
-              <span>{found.line ? verdictWords[found.verdict] : '–'}</span>
+              <span>{found.line ? lossVerdictWords[found.verdict] : '–'}</span>
             </button>
           ))}
         </div>
@@ -66,30 +61,12 @@ export function LossesDialog({
   );
 }
 
-/** Fewer decimals than a reading's would hide a slow leak. */
-const rate = (kPaPerDay: number, units: UnitChoice): string => {
-  const { fromBase, decimals } = unitNamed(pressure, units.pressure);
-  return fromBase(kPaPerDay)
-    .toFixed(decimals + 1)
-    .replace('-', '−');
-};
-
 function LossOfWheel({ job, loss, units }: { job: Job; loss: Loss; units: UnitChoice }) {
   const { wheel, levels, line, perDayKPa, referenceC } = loss;
   const [oldest] = levels;
   if (!line || !perDayKPa || !oldest) {
-    return (
-      <Notice tone="note">
-        One reading of {positionName[wheel]} is known. A loss needs two, with time between and each with its
-        temperature: read it again{' '}
-        {loss.tellsAfterDays === undefined
-          ? 'at the next visit'
-          : `in ${Math.ceil(loss.tellsAfterDays)} days`}
-        .
-      </Notice>
-    );
+    return <Notice tone="note">{oneReadingWords(loss)}</Notice>;
   }
-  const seepage = rate(seepagePerMonthKPa.most / 30, units);
   const { lowOnKPa } = thresholdsFor(job, wheel);
   const last = levels.at(-1)?.days ?? 0;
   const until = Math.max(last * 1.4, 1);
@@ -100,21 +77,14 @@ function LossOfWheel({ job, loss, units }: { job: Job; loss: Loss; units: UnitCh
   const y = shownPressure(units);
   return (
     <>
-      <p className={styles.lead}>
-        {loss.verdict === 'leaks' &&
-          `${wheel} loses ${rate(perDayKPa.best, units)} ${units.pressure} a day (95 %: ${rate(perDayKPa.low, units)} to ${rate(perDayKPa.high, units)}), more than the ${seepage} that seep through rubber.`}
-        {loss.verdict === 'sound' &&
-          `${wheel} is sound: ${rate(perDayKPa.best, units)} ${units.pressure} a day (95 %: ${rate(perDayKPa.low, units)} to ${rate(perDayKPa.high, units)}), no more than the ${seepage} that seep through rubber.`}
-        {loss.verdict === 'not-known' &&
-          `Not known yet: ${rate(perDayKPa.best, units)} ${units.pressure} a day, but anything from ${rate(perDayKPa.low, units)} to ${rate(perDayKPa.high, units)} fits.`}
-      </p>
+      <p className={styles.lead}>{lossWords(loss, units)}</p>
       {loss.verdict === 'not-known' && loss.tellsAfterDays !== undefined && (
         <p>
           Read it again {Math.ceil(loss.tellsAfterDays)} days after the first reading or later: that tells a
           slow leak.
         </p>
       )}
-      {loss.verdict === 'leaks' && loss.lampInDays && <p>{lampWords(loss.lampInDays)}</p>}
+      {loss.verdict === 'leaks' && loss.lampInDays && <p>{lampSoonWords(loss.lampInDays)}</p>}
       <LazyChart
         title={`${wheel} at ${format(temperature, referenceC, units.temperature)}, ${units.pressure}`}
         x={{
@@ -158,10 +128,4 @@ function LossOfWheel({ job, loss, units }: { job: Job; loss: Loss; units: UnitCh
       />
     </>
   );
-}
-
-function lampWords({ best, soonest, latest }: { best: number; soonest: number; latest: number }): string {
-  if (best <= 0) return 'It is at the figure that lights the lamp already.';
-  const days = (value: number) => (value > 365 ? 'more than a year' : `${Math.max(1, Math.round(value))}`);
-  return `At that rate it lights the lamp in about ${days(best)} days (95 %: ${days(soonest)} to ${days(latest)}), without a change in the weather.`;
 }

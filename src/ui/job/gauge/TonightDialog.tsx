@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { policyCelsius, targetsFor, type FillPolicy } from '../../../core/filling';
 import type { Job } from '../../../core/job';
 import { ledgerOf } from '../../../core/ledger';
-import { forecastOf, latchesOf, type Forecast } from '../../../core/lamp';
+import { forecastOf, latchesOf } from '../../../core/lamp';
 import { isTemporarySpare, placardKPa } from '../../../core/placard';
 import {
   figure,
@@ -22,6 +22,7 @@ import type { PracticeCar } from '../../../core/visit/view';
 import { lampFigures } from './lamp-figures';
 import { PressureChart } from '../../parts/PressureChart';
 import styles from '../../kit/Forms.module.css';
+import { dayName, forecastWords } from './words';
 import { useWeather } from '../../parts/use-weather';
 
 interface TonightDialogProps {
@@ -93,7 +94,7 @@ export function TonightDialog({
           </Notice>
         ) : (
           <>
-            <p className={styles.lead}>{verdict(forecast, degrees)}</p>
+            <p className={styles.lead}>{forecastWords(forecast, degrees)}</p>
             {figures && <p>The lamp lights at {figures}.</p>}
             {air === 'stands' &&
               latches.map((latch) => (
@@ -195,31 +196,6 @@ function hoursFor(job: Job, known: Hour[], now: number): Hour[] {
   if (known.some(({ celsius }) => celsius <= low)) return known;
   return known.map((hour) => (hour.at === tonight.coldest.at ? { ...hour, celsius: low } : hour));
 }
-
-function verdict({ litNow, changes, nights }: Forecast, degrees: (celsius: number) => string): string {
-  const now = litNow ? 'The lamp is lit' : 'The lamp is out';
-  const [next] = changes;
-  if (!next)
-    return nights.length === 0
-      ? `${now}.`
-      : `${now} and stays ${litNow ? 'lit' : 'out'} on all nights that are known.`;
-  const night = nights.find(({ lit }) => lit === next.lit);
-  if (!next.lit)
-    return `${now}, and goes out by itself when it warms up. It is back with the cold: fill to placard.`;
-  const which = next.wheels.join(' and ');
-  return `${now}. It lights ${moment(next.at)} for ${which}${night ? `, in the night that falls to ${degrees(night.coldestC)}` : ''}.`;
-}
-
-const moment = (at: string): string => `on ${dayName(at.slice(0, 10))} at ${at.slice(11, 16)}`;
-
-/** "Fri 9 Jan" of a date, whatever the time zone. */
-const dayName = (date: string): string =>
-  new Intl.DateTimeFormat('en-GB', {
-    weekday: 'short',
-    day: 'numeric',
-    month: 'short',
-    timeZone: 'UTC',
-  }).format(new Date(`${date}T12:00:00Z`));
 
 /** Practice only: a night passes over the simulated car, and it is driven off in the morning. */
 function PracticeNight({

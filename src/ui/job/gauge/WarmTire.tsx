@@ -2,6 +2,7 @@ import { drives, estimateTireTemperature, type Drive } from '../../../core/tire-
 import { format, formatDifference, temperature, type UnitChoice } from '../../../core/units';
 import { Choice, Field } from '../../kit/Field';
 import styles from '../../kit/Forms.module.css';
+import { enterOutdoorFirst } from './words';
 
 /** How the temperature of a warm tire is known. */
 export interface Warmth {
@@ -88,7 +89,7 @@ export function WarmTire({
             {estimate
               ? `About ${format(temperature, estimate.celsius, units.temperature)}, ${formatDifference(temperature, estimate.plusMinusK, units.temperature).replace('+', '± ')}. Measured is better.`
               : outdoorC === undefined
-                ? 'Enter the outdoor temperature under Weather first.'
+                ? enterOutdoorFirst
                 : ''}
           </p>
         </>

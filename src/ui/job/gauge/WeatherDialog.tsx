@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { fillPolicyQuestion, fillPolicyWords } from '../../../core/filling';
 import type { Climate } from '../../../core/job';
 import { figure, format, height, parse, temperature, type UnitChoice } from '../../../core/units';
 import { celsiusAt, hoursFrom, nightsOf } from '../../../core/weather';
@@ -7,6 +8,7 @@ import { Dialog } from '../../kit/Dialog';
 import { Choice, Field } from '../../kit/Field';
 import { Notice } from '../../kit/Notice';
 import styles from '../../kit/Forms.module.css';
+import { optionsFrom } from '../../kit/options';
 import { useWeather } from '../../parts/use-weather';
 
 interface WeatherDialogProps {
@@ -114,11 +116,8 @@ export function WeatherDialog({ climate, units, busy, problem, onSave, onClose }
         )}
         {weather && !weather.ok && <p className={styles.soft}>{weather.problem.message}</p>}
         <Choice
-          label="Tires shall stand at placard"
-          options={[
-            { value: 'ambient', label: 'at the temperature of now' },
-            { value: 'morning', label: 'at the coldest hour to come' },
-          ]}
+          label={fillPolicyQuestion}
+          options={optionsFrom(fillPolicyWords)}
           value={policy}
           onValue={setPolicy}
         />

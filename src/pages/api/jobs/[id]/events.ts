@@ -1,6 +1,6 @@
 import type { APIRoute } from 'astro';
+import { unknownJob } from '../../../../contract/refusals';
 import { watchJobs } from '../../../../services/watch';
-import { unknownJob } from '../../../../services/jobs';
 import { isUuid, respond } from '../../../_http';
 
 const heartbeatMs = 20_000;

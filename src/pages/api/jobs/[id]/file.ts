@@ -1,6 +1,7 @@
 import type { APIRoute } from 'astro';
+import { unknownJob } from '../../../../contract/refusals';
 import { plateOf } from '../../../../core/visit/notes';
-import { exportJob, unknownJob } from '../../../../services/jobs';
+import { exportJob } from '../../../../services/jobs';
 import { isUuid, json, problemResponse } from '../../../_http';
 
 export const GET: APIRoute = async ({ params: { id = '' } }) => {

@@ -1,0 +1,141 @@
+import { failure, type Issue } from '../core/result';
+
+/**
+ * What the shop says where it does not do what was asked: what happened, that nothing is lost, what to do. Every
+ * such sentence of services, endpoints and the client; those of a figure or an ID stand with it in the core, those of a
+ * device with the device.
+ */
+
+// Who asks.
+export const wrongNameOrPassphrase = () =>
+  failure('wrong-name-or-passphrase', 'Name and passphrase do not match. Try again.');
+export const tooManyAttempts = (waitS: number) =>
+  failure('too-many-attempts', `Too many attempts. Wait ${Math.ceil(waitS / 60)} min, then try again.`);
+export const noCredentials = () => failure('invalid-input', 'Give a name and a passphrase.');
+export const notSignedIn = () =>
+  failure('not-signed-in', 'Sign in to go on. What you entered is kept on this device.');
+export const foreignOrigin = () =>
+  failure('foreign-origin', 'This request does not come from this app, so it was refused.');
+export const notAllowed = (who: string, name: string, role: string) =>
+  failure('not-allowed', `Only a ${who} may do this. You are signed in as ${name}, ${role}.`);
+
+// The people of the shop.
+export const passphraseShort = (least: number) =>
+  failure('passphrase-short', `A passphrase has at least ${least} characters; a few words do well.`);
+export const personNameTaken = (name: string) =>
+  failure('name-taken', `There is already somebody called ${name}. Add an initial.`);
+export const notYourself = () =>
+  failure('not-yourself', 'You cannot close your own account. Ask another manager.');
+export const unknownPerson = () => failure('unknown-person', 'This account does not exist. Reload the page.');
+
+// What was sent.
+export const invalidInput = (issues: Issue[]) =>
+  failure('invalid-input', 'Something in this entry is not right; nothing was stored.', issues);
+export const notJson = () => failure('not-json', 'This is not JSON; nothing was stored.');
+export const noJobFile = () =>
+  failure('invalid-job', 'This is not a job file.', [{ path: '', message: 'not JSON' }]);
+export const tooLarge = (mostMB: number) =>
+  failure('too-large', `This is larger than ${mostMB} MB. Send less at once.`);
+export const unknownSchema = () =>
+  failure('unknown-schema', 'There are three schemas: job, assessment and profile.');
+
+// A job, and what is recorded on it.
+export const unknownJob = () =>
+  failure('unknown-job', 'There is no such job. Go back to the Yard and pick it there.');
+export const closedJob = () =>
+  failure('handed-over', 'This job is handed over and closed. Book the car in again to go on.');
+export const stale = (changed: Issue[]) =>
+  failure(
+    'stale',
+    'Somebody changed this job meanwhile; your change was not stored. Look at what is there now and enter it again.',
+    changed,
+  );
+export const unknownProfile = (name: string) =>
+  failure('unknown-profile', `There is no vehicle profile "${name}". Choose one from the list.`);
+export const keyInUse = () =>
+  failure('key-in-use', 'Part of this belongs to another job here. Nothing was taken in.');
+export const recordedElsewhere = () =>
+  failure('key-in-use', 'This was recorded on another job. Take it again here.');
+export const nothingToCorrect = () =>
+  failure('nothing-to-correct', 'The reading to correct is not on this job. Reload and try again.');
+export const alreadyCorrected = () =>
+  failure('already-corrected', 'Somebody corrected this reading already. Look at what is there now.');
+export const noSpare = () =>
+  failure('no-such-wheel', 'This car has no spare on its placard. Add the spare to the placard first.');
+export const unknownPart = (said: string) =>
+  failure(
+    'unknown-part',
+    `"${said}" cannot be said of this car, or was said twice. Choose it from the list.`,
+  );
+export const notProved = (open: Issue[]) =>
+  failure('not-proved', 'This visit is not proved yet. Prove it, or say why the car leaves as it is.', open);
+
+// Reading the car and writing to it.
+export const noTool = () =>
+  failure('no-tool', 'No activation tool is set up. Start with HACIENDA_TOOL=host:port.');
+export const noLead = () => failure('no-lead', 'No lead is set up. Start with HACIENDA_LEAD=host:port.');
+export const noVinForLead = () =>
+  failure('no-lead', 'This car has no VIN on the job, so the practice bay cannot find it. Add the VIN.');
+export const otherCar = (found: string, vin: string) =>
+  failure(
+    'other-car',
+    `The lead is in another car: it says ${found}, this job is for ${vin}. Move the lead.`,
+  );
+export const noReceiver = () =>
+  failure(
+    'no-receiver',
+    "This vehicle's profile does not say how to talk to its receiver. Enter what it holds by hand.",
+  );
+export const readFirst = () =>
+  failure('read-first', 'Read what the car holds before anything is written to it.');
+export const supplyLow = (volts: number) =>
+  failure(
+    'supply-voltage-low',
+    `The supply is ${volts.toFixed(1)} V. Connect a charger, read the car again, then write.`,
+  );
+export const writeUnderWay = () =>
+  failure('write-under-way', 'The car may still be writing. Wait ten seconds, then try again.');
+export const unknownWrite = () =>
+  failure('unknown-write', 'There is no such write on this job. Reload the page.');
+
+// The practice bay and the weather.
+export const noPractice = () =>
+  failure('no-practice', 'There are no simulated cars here. Drive the real one.');
+export const noVinForPractice = () =>
+  failure('no-practice', 'This car has no VIN, so it is not in the practice bay.');
+export const noWeather = () =>
+  failure(
+    'no-weather',
+    'No weather service is set up. Type the temperatures, or start with HACIENDA_WEATHER=address.',
+  );
+
+// The gauges.
+export const unknownGauge = () =>
+  failure('unknown-gauge', 'This gauge is not on the register. Go back to Gauges and pick it there.');
+export const gaugeNameTaken = (name: string) =>
+  failure('name-taken', `There is already a gauge called ${name}. Add where it hangs.`);
+export const gaugeNameTakenSince = (name: string) =>
+  failure('name-taken', `Another gauge is called ${name} by now, so this one stays out of use.`);
+export const checkOfAnotherGauge = () => failure('key-in-use', 'This check belongs to another gauge.');
+export const checkTooShort = () =>
+  failure('check-one-point', 'A check needs at least three points at different pressures.');
+
+// A shop that is busy, out of reach, or at fault.
+export const judgedTooLong = () =>
+  failure('too-long', 'Judging this job took too long and was given up. Send it with fewer readings.');
+export const busyJudging = () =>
+  failure('busy', 'Too many jobs are being judged just now. Try again in a moment.');
+export const tooManyRequests = (perMinute: number) =>
+  failure(
+    'too-many-requests',
+    `More than ${perMinute} jobs a minute from one address. Try again in a minute.`,
+  );
+export const offline = () =>
+  failure(
+    'offline',
+    'No connection to the shop. What you entered is kept here; it goes out when the connection is back.',
+  );
+export const serverError = () =>
+  failure('server-error', 'Something went wrong here. What was stored before is safe; try again.');
+export const answerUnclear = () =>
+  failure('server-error', 'The server did not answer as expected. Nothing is lost; try again.');

@@ -1,0 +1,83 @@
+import type { Forecast } from '../../../core/lamp';
+import { seepagePerMonthKPa, type Loss } from '../../../core/leak';
+import { pressure, unitNamed, type UnitChoice } from '../../../core/units';
+import { positionName } from '../../../core/wheel';
+
+export const enterOutdoorFirst = 'Enter the outdoor temperature under Weather first.';
+export const outdoorOrMeasured = 'Enter the outdoor temperature under Weather first, or measure the tire.';
+export const noMinutes = 'Minutes are a figure from 0 up.';
+
+export const lossVerdictWords: Record<Loss['verdict'], string> = {
+  leaks: 'loses air',
+  sound: 'sound',
+  'not-known': 'not known',
+};
+
+/** What the readings of a wheel say of its losses, with the interval that holds in 95 of 100. */
+export function lossWords({ wheel, verdict, perDayKPa }: Loss, units: UnitChoice): string {
+  if (!perDayKPa) return '';
+  const [best, low, high] = [perDayKPa.best, perDayKPa.low, perDayKPa.high].map((kPa) => rate(kPa, units));
+  const seepage = rate(seepagePerMonthKPa.most / 30, units);
+  const a = `${best} ${units.pressure} a day`;
+  switch (verdict) {
+    case 'leaks':
+      return `${wheel} loses ${a} (95 %: ${low} to ${high}), more than the ${seepage} that seep through rubber.`;
+    case 'sound':
+      return `${wheel} is sound: ${a} (95 %: ${low} to ${high}), no more than the ${seepage} that seep through rubber.`;
+    case 'not-known':
+      return `Not known yet: ${a}, but anything from ${low} to ${high} fits.`;
+  }
+}
+
+export function oneReadingWords({ wheel, tellsAfterDays }: Loss): string {
+  const when = tellsAfterDays === undefined ? 'at the next visit' : `in ${Math.ceil(tellsAfterDays)} days`;
+  return `One reading of ${positionName[wheel]} is known. A loss needs two, with time between and each with its temperature: read it again ${when}.`;
+}
+
+/** When a loss lights the lamp. */
+export function lampSoonWords({ best, soonest, latest }: NonNullable<Loss['lampInDays']>): string {
+  if (best <= 0) return 'It is at the figure that lights the lamp already.';
+  return `At that rate it lights the lamp in ${days(best)} or so (95 %: ${days(soonest)} to ${days(latest)}), without a change in the weather.`;
+}
+
+function days(value: number): string {
+  if (value > 365) return 'more than a year';
+  const whole = Math.max(1, Math.round(value));
+  return whole === 1 ? '1 day' : `${whole} days`;
+}
+
+/** A pressure a day; fewer decimals than a reading's would hide a slow leak. */
+function rate(kPaPerDay: number, units: UnitChoice): string {
+  const { fromBase, decimals } = unitNamed(pressure, units.pressure);
+  return fromBase(kPaPerDay)
+    .toFixed(decimals + 1)
+    .replace('-', '−');
+}
+
+/** What the lamp does in the nights to come. */
+export function forecastWords(
+  { litNow, changes, nights }: Forecast,
+  degrees: (celsius: number) => string,
+): string {
+  const now = litNow ? 'The lamp is lit' : 'The lamp is out';
+  const [next] = changes;
+  if (!next)
+    return nights.length === 0
+      ? `${now}.`
+      : `${now} and stays ${litNow ? 'lit' : 'out'} on all nights that are known.`;
+  if (!next.lit)
+    return `${now}, and goes out by itself when it warms up. It is back with the cold: fill to placard.`;
+  const which = next.wheels.join(' and ');
+  const night = nights.find(({ lit }) => lit === next.lit);
+  const cold = night ? `, in the night that falls to ${degrees(night.coldestC)}` : '';
+  return `${now}. It lights on ${dayName(next.at.slice(0, 10))} at ${next.at.slice(11, 16)} for ${which}${cold}.`;
+}
+
+/** "Fri 9 Jan" of a date, whatever the time zone. */
+export const dayName = (date: string): string =>
+  new Intl.DateTimeFormat('en-GB', {
+    weekday: 'short',
+    day: 'numeric',
+    month: 'short',
+    timeZone: 'UTC',
+  }).format(new Date(`${date}T12:00:00Z`));
