@@ -20,7 +20,13 @@ describe('the customer takes along', () => {
     const always = cautionsFor(jobWith([])).join(' ');
     expect(always).toMatch(/once a month/);
     expect(always).toMatch(/licensed practice/);
+    expect(always).toMatch(/maximum on the sidewall.*never bleed a hot tire/);
     expect(always).not.toMatch(/nuts/);
+    expect(always).not.toMatch(/lamp stays on/);
+    const unsaid = { ...jobWith([]) };
+    delete unsaid.service;
+    expect(cautionsFor(unsaid).join(' ')).not.toMatch(/nuts/);
+    expect(cautionsFor(jobWith([], { visit: { number: 7 } })).join(' ')).not.toMatch(/lamp stays on/);
   });
 
   it('the nuts, where wheels were off', () => {

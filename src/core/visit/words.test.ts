@@ -3,6 +3,7 @@ import { jobWith, gauge } from '../../../tests/support/car';
 import { assess } from '../diagnosis';
 import { metric } from '../units';
 import { stationOf, stations, type Move } from '.';
+import { notesOf, plateOf, profileOf } from './notes';
 import { moveWords, stationNames } from './words';
 
 const [finding] = assess(jobWith([gauge(1, 'RF', 160)])).findings;
@@ -53,6 +54,48 @@ describe('a move', () => {
 
   it('names the finding to work on', () => {
     expect(moveWords({ kind: 'act', finding }, metric).label).toBe('Tire low: RF');
+  });
+});
+
+describe('each move says what is done', () => {
+  const labels: [Move, RegExp][] = [
+    [{ kind: 'placard' }, /placard/],
+    [{ kind: 'wake', wheel: 'RR', tries: 0 }, /^Wake RR$/],
+    [{ kind: 'wake', wheel: 'RR', tries: 1 }, /^Wake RR again$/],
+    [{ kind: 'read-car' }, /^Read the car$/],
+    [{ kind: 'support-supply' }, /^Read the car again$/],
+    [{ kind: 'write-ids' }, /^Send/],
+    [{ kind: 'read-back' }, /^Read back$/],
+    [{ kind: 'clear-codes' }, /^Clear/],
+    [{ kind: 'drive' }, /^Drive/],
+    [{ kind: 'look-at-lamp' }, /lamp/],
+    [{ kind: 'look', wheel: 'RF' }, /RF/],
+    [{ kind: 'check', test: 'reception' }, /./],
+    [{ kind: 'hand-over' }, /^Hand over/],
+  ];
+
+  it.each(labels)('%j', (move, label) => {
+    expect(moveWords(move, metric).label).toMatch(label);
+  });
+
+  it('and no two of them say the same', () => {
+    const said = labels.map(([move]) => JSON.stringify(moveWords(move, metric)));
+    expect(new Set(said).size).toBe(labels.length);
+  });
+
+  it('but a supply that is too low says to connect a charger first', () => {
+    expect(moveWords({ kind: 'support-supply' }, metric).why).toMatch(/charger/);
+  });
+});
+
+describe('what stands in a job beside what was seen', () => {
+  it('is what was noted, the plate and the kind of vehicle; nothing where it was not entered', () => {
+    const job = jobWith([], { visit: { number: 7 } });
+    const named = { vehicle: { ...job.vehicle, plate: 'VE 204', profile: 'corriente-vela' } };
+    expect(notesOf(job)).toEqual({ number: 7 });
+    expect(notesOf({})).toEqual({});
+    expect([plateOf(named), profileOf(named)]).toEqual(['VE 204', 'corriente-vela']);
+    expect([plateOf(job), profileOf(job)]).toEqual(['', undefined]);
   });
 });
 
