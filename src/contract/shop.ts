@@ -35,7 +35,7 @@ export type NewGauge = z.infer<typeof newGaugeSchema>;
 const newCheckSchema = z.object({
   key,
   reference: z.string().trim().min(1).max(120),
-  referencePlusMinusKPa: z.number().min(0).max(50),
+  referenceUncertaintyKPa: z.number().min(0).max(50),
   points: z.array(checkPointSchema).min(3).max(40),
 });
 export type NewCheck = z.infer<typeof newCheckSchema>;

@@ -22,14 +22,14 @@ const checkOf = ({
   at,
   by,
   reference,
-  referencePlusMinusKPa,
+  referenceUncertaintyKPa,
   points,
 }: GaugeCheckRow): CalibrationCheck => ({
   key,
   at: at.toISOString(),
   by,
   reference,
-  referencePlusMinusKPa,
+  referenceUncertaintyKPa,
   points,
 });
 

@@ -9,7 +9,7 @@ const at = (...seen: Observation[]) => agreementAt(ledgerOf(jobWith(seen)), 'LF'
 describe('a sensor and a gauge', () => {
   it('agree within what both may be off: by hand √(7² + 4²) = 8.06 kPa', () => {
     expect(agreementOf(238, 230)).toMatchObject({ verdict: 'agrees', differenceKPa: 8 });
-    expect(agreementOf(238, 230).plusMinusKPa).toBeCloseTo(8.06, 2);
+    expect(agreementOf(238, 230).uncertaintyKPa).toBeCloseTo(8.06, 2);
   });
 
   it('drift apart beyond that, and the sensor is wrong beyond 10 kPa', () => {

@@ -1,4 +1,4 @@
-import { usualPlusMinusKPa } from '../gauge';
+import { usualUncertaintyKPa } from '../gauge';
 import type { Placed } from '../job';
 import type { Ledger } from '../ledger';
 import type { Position } from '../wheel';
@@ -7,8 +7,8 @@ import type { Position } from '../wheel';
 export interface Agreement {
   /** Sensor less gauge, kPa. */
   differenceKPa: number;
-  /** Half of the 95 % interval of that difference for a sound sensor, kPa. */
-  plusMinusKPa: number;
+  /** Expanded uncertainty (95 %) of that difference for a sound sensor, kPa. */
+  uncertaintyKPa: number;
   /**
    * `agrees`: within what both may be off. `drifts`: beyond that, not yet wrong. `wrong`: off by more
    * than 10 kPa and by more than both may be off together.
@@ -16,8 +16,8 @@ export interface Agreement {
   verdict: 'agrees' | 'drifts' | 'wrong';
 }
 
-/** A sound sensor may be off by so much: half of its 95 % interval, kPa (common practice: one psi). */
-export const sensorPlusMinusKPa = 7;
+/** A sound sensor may be off by so much: its expanded uncertainty, kPa (common practice: one psi). */
+export const sensorUncertaintyKPa = 7;
 /** A sensor further than this from a trusted gauge, kPa, reads wrong (contract of the assessment). */
 export const wrongKPa = 10;
 /** Readings within this many minutes belong to one stop: nobody drove in between (common practice). */
@@ -26,13 +26,13 @@ const oneStopMinutes = 45;
 export function agreementOf(
   sensorKPa: number,
   gaugeKPa: number,
-  gaugePlusMinusKPa = usualPlusMinusKPa,
+  gaugeUncertaintyKPa = usualUncertaintyKPa,
 ): Agreement {
   const differenceKPa = sensorKPa - gaugeKPa;
-  const plusMinusKPa = Math.hypot(sensorPlusMinusKPa, gaugePlusMinusKPa);
+  const uncertaintyKPa = Math.hypot(sensorUncertaintyKPa, gaugeUncertaintyKPa);
   const off = Math.abs(differenceKPa);
-  if (off <= plusMinusKPa) return { differenceKPa, plusMinusKPa, verdict: 'agrees' };
-  return { differenceKPa, plusMinusKPa, verdict: off > wrongKPa ? 'wrong' : 'drifts' };
+  if (off <= uncertaintyKPa) return { differenceKPa, uncertaintyKPa, verdict: 'agrees' };
+  return { differenceKPa, uncertaintyKPa, verdict: off > wrongKPa ? 'wrong' : 'drifts' };
 }
 
 /**
@@ -52,7 +52,7 @@ export function agreementAt(
       Math.abs(Date.parse(seen.at) - Date.parse(scan.at.seen.at)) <= oneStopMinutes * 60_000,
   );
   const [nearest] = readings
-    .map(({ seen }) => agreementOf(heardKPa, seen.kPa, seen.plusMinusKPa))
+    .map(({ seen }) => agreementOf(heardKPa, seen.kPa, seen.uncertaintyKPa))
     .sort((a, b) => Math.abs(a.differenceKPa) - Math.abs(b.differenceKPa));
   if (!nearest) return undefined;
   // A reading taken while the tire was being filled lies between the one before and the one after.

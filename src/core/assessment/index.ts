@@ -45,8 +45,8 @@ export interface Target {
   setNowKPa?: number;
   /** What to add (or, negative, to let out) against the last reading. */
   addKPa?: number;
-  /** How far off `setNowKPa` may be for what is not known of the tire's temperature: half of its 95 % interval. */
-  plusMinusKPa?: number;
+  /** How far off `setNowKPa` may be for what is not known of the tire's temperature: expanded uncertainty (95 %). */
+  uncertaintyKPa?: number;
   /** The sidewall's maximum, where it is what limits `setNowKPa`. */
   cappedAtKPa?: number;
   /** `let-cool`: too much air, but the tire is hot; it is never bled then. */

@@ -31,7 +31,7 @@ export const assessmentSchema = z.looseObject({
       coldKPa: z.number(),
       setNowKPa: z.number().optional(),
       addKPa: z.number().optional(),
-      plusMinusKPa: z.number().optional(),
+      uncertaintyKPa: z.number().optional(),
       cappedAtKPa: z.number().optional(),
       advice: z.enum(['add', 'leave', 'let-out', 'let-cool']).optional(),
     }),

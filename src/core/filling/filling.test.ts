@@ -67,9 +67,9 @@ describe('a hot tire', () => {
 
   it('of which the temperature was only estimated has a target that says how far off it may be', () => {
     // By hand: (set now + 84.556) / 318.15 K is what one kelvin moves it.
-    const target8 = hot(250, { tireCPlusMinusK: 8 });
-    expect(target8?.plusMinusKPa).toBeCloseTo((((target8?.setNowKPa ?? 0) + 84.556) / 318.15) * 8, 2);
-    expect(target(jobWith([gauge(1, 'LF', 220)], climate({})))?.plusMinusKPa).toBeUndefined();
+    const target8 = hot(250, { tireCUncertaintyK: 8 });
+    expect(target8?.uncertaintyKPa).toBeCloseTo((((target8?.setNowKPa ?? 0) + 84.556) / 318.15) * 8, 2);
+    expect(target(jobWith([gauge(1, 'LF', 220)], climate({})))?.uncertaintyKPa).toBeUndefined();
   });
 });
 
@@ -165,10 +165,10 @@ describe('what is said of a target', () => {
   });
 
   it('carries the doubt of the temperature only where one was taken', () => {
-    expect(target(jobWith([gauge(1, 'LF', 220)]))).not.toHaveProperty('plusMinusKPa');
-    expect(target(jobWith([gauge(1, 'LF', 220, { tireC: 12 })]))?.plusMinusKPa).toBeGreaterThan(1);
+    expect(target(jobWith([gauge(1, 'LF', 220)]))).not.toHaveProperty('uncertaintyKPa');
+    expect(target(jobWith([gauge(1, 'LF', 220, { tireC: 12 })]))?.uncertaintyKPa).toBeGreaterThan(1);
     const noWeather = jobWith([gauge(1, 'LF', 220, { tireC: 12 })], { climate: {} });
-    expect(target(noWeather)).not.toHaveProperty('plusMinusKPa');
+    expect(target(noWeather)).not.toHaveProperty('uncertaintyKPa');
   });
 
   it('aims where the fill policy says, as far as the temperatures are known', () => {

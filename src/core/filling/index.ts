@@ -4,7 +4,7 @@ import { altitudeOf, type Job, type Seen } from '../job';
 import type { Ledger } from '../ledger';
 import { atmosphericKPa, kelvin, pressureToSet } from '../pressure';
 import { fittedOn, placardKPa, placardToleranceKPa, wheelsOf } from '../placard';
-import { measuredPlusMinusK } from '../tire-temperature';
+import { measuredUncertaintyK } from '../tire-temperature';
 import type { Position } from '../wheel';
 
 /** The two ways to aim: at placard at the temperature of now, or at the coldest hour to come. */
@@ -64,7 +64,8 @@ function targetFor(job: Job, wheel: Position, coldKPa: number, reading: Seen<'ga
   // A cold tire, and nobody knows how cold: the placard figure is what "cold" means.
   const { kPa: setNowKPa, cappedAtKPa } = aim ?? underSidewall(job, wheel, coldKPa);
   const addKPa = reading && setNowKPa - reading.kPa;
-  const doubtK = reading?.tireCPlusMinusK ?? (reading?.tireC === undefined ? undefined : measuredPlusMinusK);
+  const doubtK =
+    reading?.tireCUncertaintyK ?? (reading?.tireC === undefined ? undefined : measuredUncertaintyK);
   return {
     wheel,
     coldKPa,
@@ -74,7 +75,7 @@ function targetFor(job: Job, wheel: Position, coldKPa: number, reading: Seen<'ga
       tireC !== undefined &&
       doubtK !== undefined && {
         // One kelvin moves the target by its absolute pressure over its absolute temperature.
-        plusMinusKPa: ((setNowKPa + atmosphericKPa(altitudeOf(job))) / kelvin(tireC)) * doubtK,
+        uncertaintyKPa: ((setNowKPa + atmosphericKPa(altitudeOf(job))) / kelvin(tireC)) * doubtK,
       }),
     ...(cappedAtKPa !== undefined && { cappedAtKPa }),
   };

@@ -10,7 +10,7 @@ import {
   checkPlanKPa,
   corrected,
   gaugeWarning,
-  plusMinusOf,
+  uncertaintyOf,
   refuseHotCold,
   calibrationStatusOf,
   type CalibrationCheck,
@@ -23,7 +23,7 @@ const check = (n: number, errorAt: (kPa: number, way: 'up' | 'down') => number):
   at: day(n),
   by: 'Ines',
   reference: 'dead-weight tester',
-  referencePlusMinusKPa: 0.5,
+  referenceUncertaintyKPa: 0.5,
   points: (['up', 'down'] as const).flatMap((way) =>
     checkPlanKPa.map((kPa) => ({ way, referenceKPa: kPa, readKPa: kPa + errorAt(kPa, way) })),
   ),
@@ -96,15 +96,15 @@ describe('a reading', () => {
   });
 
   it('with a gauge nobody checked stays as read, and is good to about 4 kPa (common practice)', () => {
-    expect(corrected(instrument([]), 228, at(1))).toEqual({ kPa: 228, plusMinusKPa: 4 });
+    expect(corrected(instrument([]), 228, at(1))).toEqual({ kPa: 228, uncertaintyKPa: 4 });
   });
 
   it('carries the doubt of a temperature that was only estimated', () => {
     const job = jobWith([]);
-    const at230 = { ...reading(0, 230), plusMinusKPa: 3, tireC: 30 };
+    const at230 = { ...reading(0, 230), uncertaintyKPa: 3, tireC: 30 };
     // By hand: one kelvin is (230 + 101.325) / 303.15 = 1.093 kPa.
-    expect(plusMinusOf(job, { ...at230, tireCPlusMinusK: 8 })).toBeCloseTo(Math.hypot(3, 8 * 1.093), 2);
-    expect(plusMinusOf(job, { ...at230, tireCPlusMinusK: 0 })).toBeCloseTo(3, 9);
+    expect(uncertaintyOf(job, { ...at230, tireCUncertaintyK: 8 })).toBeCloseTo(Math.hypot(3, 8 * 1.093), 2);
+    expect(uncertaintyOf(job, { ...at230, tireCUncertaintyK: 0 })).toBeCloseTo(3, 9);
   });
 });
 

@@ -1,8 +1,8 @@
 import { failure, type Result } from '../result';
 import { altitudeOf, type Job, type Seen } from '../job';
 import { atmosphericKPa, atTemperature, kelvin } from '../pressure';
-import { measuredPlusMinusK } from '../tire-temperature';
-import { usualPlusMinusKPa } from './instrument';
+import { measuredUncertaintyK } from '../tire-temperature';
+import { usualUncertaintyKPa } from './instrument';
 
 export { asJudged, corrected, gaugeWarning, calibrationStatusOf, calibrationStatusWords } from './instrument';
 export {
@@ -10,7 +10,7 @@ export {
   calibrationOf,
   checkEveryDays,
   checkPlanKPa,
-  usualPlusMinusKPa,
+  usualUncertaintyKPa,
 } from './instrument';
 export type { Calibration, CalibrationStatus } from './instrument';
 export type { CalibrationCheck, CheckPoint, Instrument } from './schema';
@@ -29,13 +29,13 @@ export function readingAt(job: Job, reading: Seen<'gauge'>, celsius: number): nu
     : atTemperature({ kPa: reading.kPa, celsius: tireC, altitudeM: altitudeOf(job) }, celsius);
 }
 
-/** How far off a reading may be, gauge and temperature together: half of its 95 % interval, kPa. */
-export function plusMinusOf(job: Job, reading: Seen<'gauge'>): number {
-  const gauge = reading.plusMinusKPa ?? usualPlusMinusKPa;
+/** How far off a reading may be, gauge and temperature together: its expanded uncertainty (95 %), kPa. */
+export function uncertaintyOf(job: Job, reading: Seen<'gauge'>): number {
+  const gauge = reading.uncertaintyKPa ?? usualUncertaintyKPa;
   const tireC = tireCelsius(job, reading);
   if (tireC === undefined) return gauge;
   const perK = (reading.kPa + atmosphericKPa(altitudeOf(job))) / kelvin(tireC);
-  return Math.hypot(gauge, perK * (reading.tireCPlusMinusK ?? measuredPlusMinusK));
+  return Math.hypot(gauge, perK * (reading.tireCUncertaintyK ?? measuredUncertaintyK));
 }
 
 /** A cold tire may stand in the sun, K: more than this above the air and it is not cold. */

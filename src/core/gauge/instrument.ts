@@ -1,4 +1,4 @@
-import { regressionOf, studentFactor, type Regression } from '../regression';
+import { normalFactor, regressionOf, studentFactor, type Regression } from '../regression';
 import type { Job, Observation, Seen } from '../job';
 import { estimateTireTemperature } from '../tire-temperature';
 import type { CalibrationCheck, CheckPoint, Instrument } from './schema';
@@ -19,8 +19,8 @@ export const allowedErrorKPa = (atKPa: number): number =>
 /** A gauge is due for its next check after so many days (common practice: each quarter). */
 export const checkEveryDays = 90;
 
-/** A good gauge nobody checked, in the hand of one who reads it: half of the 95 % interval, kPa (common practice). */
-export const usualPlusMinusKPa = 4;
+/** A good gauge nobody checked, in the hand of one who reads it: expanded uncertainty, kPa (common practice). */
+export const usualUncertaintyKPa = 4;
 
 /** What a check says about a gauge. */
 export interface Calibration {
@@ -33,8 +33,8 @@ export interface Calibration {
   worst: { errorKPa: number; atKPa: number };
   /** The largest difference between going up and coming down, kPa. */
   hysteresisKPa: number;
-  /** Half of the 95 % interval of a reading with the error taken out, kPa. */
-  plusMinusKPa: number;
+  /** Expanded uncertainty (95 %) of a reading with the error taken out, kPa. */
+  uncertaintyKPa: number;
   /** Every point is within what a gauge may be off. */
   withinTolerance: boolean;
 }
@@ -55,15 +55,20 @@ export function calibrationOf(check: CalibrationCheck, resolutionKPa: number): C
     spreadKPa: line.residualSd,
     worst: { errorKPa: worst.y, atKPa: worst.x },
     hysteresisKPa: hysteresisOf(check.points),
-    plusMinusKPa: plusMinus(line, errors.length, check.referencePlusMinusKPa, resolutionKPa),
+    uncertaintyKPa: expandedUncertainty(line, errors.length, check.referenceUncertaintyKPa, resolutionKPa),
     withinTolerance: errors.every(({ x, y }) => Math.abs(y) <= allowedErrorKPa(x)),
   };
 }
 
-/** Spread of one reading, the reference, and the step of the scale (evenly spread over it: a third of √3 of a half step). */
-function plusMinus(line: Regression, points: number, referenceKPa: number, resolutionKPa: number): number {
+/** At 95 % (JCGM 100:2008, 6.2): spread of one reading, the reference, and the step of the scale (evenly spread over it: a third of √3 of a half step). */
+function expandedUncertainty(
+  line: Regression,
+  points: number,
+  referenceKPa: number,
+  resolutionKPa: number,
+): number {
   const reading = studentFactor(points - 2) * line.residualSd;
-  const step = 1.96 * (resolutionKPa / Math.sqrt(12));
+  const step = normalFactor * (resolutionKPa / Math.sqrt(12));
   return Math.hypot(reading, referenceKPa, step);
 }
 
@@ -115,13 +120,13 @@ export function corrected(
   instrument: Instrument,
   readKPa: number,
   moment: number,
-): { kPa: number; plusMinusKPa: number } {
+): { kPa: number; uncertaintyKPa: number } {
   const check = instrument.checks.findLast(({ at }) => Date.parse(at) <= moment) ?? instrument.checks[0];
   const calibration = check && calibrationOf(check, instrument.resolutionKPa);
-  if (!calibration) return { kPa: readKPa, plusMinusKPa: usualPlusMinusKPa };
+  if (!calibration) return { kPa: readKPa, uncertaintyKPa: usualUncertaintyKPa };
   return {
     kPa: Math.max(0, readKPa - calibration.errorAt(readKPa)),
-    plusMinusKPa: calibration.plusMinusKPa,
+    uncertaintyKPa: calibration.uncertaintyKPa,
   };
 }
 
@@ -180,7 +185,7 @@ function withTemperature(seen: Seen<'gauge'>): Seen<'gauge'> {
     minutesDriven: minutes,
     minutesStood: stoodMinutes,
   });
-  return { ...seen, tireC: estimate.celsius, tireCPlusMinusK: estimate.plusMinusK };
+  return { ...seen, tireC: estimate.celsius, tireCUncertaintyK: estimate.uncertaintyK };
 }
 
 /** What is wrong with the gauge of a reading, in words, where something is. */

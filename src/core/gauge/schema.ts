@@ -24,7 +24,7 @@ export const checkSchema = z.looseObject({
   /** What it was compared with. */
   reference: z.string(),
   /** Expanded uncertainty (k = 2) of the reference, kPa. */
-  referencePlusMinusKPa: z.number().min(0).max(50),
+  referenceUncertaintyKPa: z.number().min(0).max(50),
   points: z.array(checkPointSchema).max(40),
 });
 export type CalibrationCheck = z.infer<typeof checkSchema>;

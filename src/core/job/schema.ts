@@ -137,9 +137,9 @@ const gaugeSchema = seen('gauge', {
   /** How that gauge stood for this reading. */
   standing: z.enum(calibrationStatuses).optional(),
   /** Expanded uncertainty (k = 2) of `tireC`, K. */
-  tireCPlusMinusK: z.number().min(0).optional(),
+  tireCUncertaintyK: z.number().min(0).optional(),
   /** Expanded uncertainty (k = 2) of `kPa`. */
-  plusMinusKPa: z.number().min(0).optional(),
+  uncertaintyKPa: z.number().min(0).optional(),
   /** What the gauge itself showed, where `kPa` has its error taken out. */
   readKPa: kPa.optional(),
 });

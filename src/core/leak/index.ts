@@ -1,4 +1,4 @@
-import { tireCelsius, usualPlusMinusKPa } from '../gauge';
+import { tireCelsius, usualUncertaintyKPa } from '../gauge';
 import { altitudeOf, type Job, type Seen } from '../job';
 import { normalFactor, regressionOf, type Regression } from '../regression';
 import { thresholdsFor } from '../lamp/thresholds';
@@ -101,8 +101,8 @@ export function lossOf(job: Job, wheel: Position): Loss {
     line,
     perDayKPa: line && {
       best: -line.slope,
-      low: -line.slope - line.slopePlusMinus,
-      high: -line.slope + line.slopePlusMinus,
+      low: -line.slope - line.slopeUncertainty,
+      high: -line.slope + line.slopeUncertainty,
     },
     verdict: telling?.verdict ?? 'not-known',
     tellsAfterDays: telling?.verdict === 'not-known' ? tellsAfter(run) : undefined,
@@ -116,14 +116,14 @@ function levelOf(job: Job, reading: Seen<'gauge'>, referenceC: number): Level | 
   if (readC === undefined) return undefined;
   const altitudeM = altitudeOf(job);
   const perK = (reading.kPa + atmosphericKPa(altitudeM)) / kelvin(readC);
-  const doubtK = reading.tireCPlusMinusK === undefined ? betweenReadingsK : sdOf(reading.tireCPlusMinusK);
+  const doubtK = reading.tireCUncertaintyK === undefined ? betweenReadingsK : sdOf(reading.tireCUncertaintyK);
   return {
     at: reading.at,
     days: 0,
     readKPa: reading.kPa,
     readC,
     kPa: atTemperature({ kPa: reading.kPa, celsius: readC, altitudeM }, referenceC),
-    sdKPa: Math.hypot(sdOf(reading.plusMinusKPa ?? usualPlusMinusKPa), perK * doubtK),
+    sdKPa: Math.hypot(sdOf(reading.uncertaintyKPa ?? usualUncertaintyKPa), perK * doubtK),
     reading,
   };
 }
@@ -172,8 +172,8 @@ function letDown(before: Level, after: Level, placard: number | undefined): bool
 function judge(run: readonly Level[]): Pick<Loss, 'line' | 'verdict'> {
   const line = regressionOf(run.map(({ days, kPa, sdKPa }) => ({ x: days, y: kPa, sd: sdKPa })));
   if (!line) return { line: undefined, verdict: 'not-known' };
-  const low = -line.slope - line.slopePlusMinus;
-  const high = -line.slope + line.slopePlusMinus;
+  const low = -line.slope - line.slopeUncertainty;
+  const high = -line.slope + line.slopeUncertainty;
   const verdict = low > seepagePerDayKPa ? 'leaks' : high <= seepagePerDayKPa ? 'sound' : 'not-known';
   return { line, verdict };
 }
@@ -192,7 +192,7 @@ function lampIn(last: Level | undefined, line: Regression, lowOnKPa: number): Lo
   const days = (perDay: number) => (perDay > 0 ? left / perDay : Number.POSITIVE_INFINITY);
   return {
     best: days(-line.slope),
-    soonest: days(-line.slope + line.slopePlusMinus),
-    latest: days(-line.slope - line.slopePlusMinus),
+    soonest: days(-line.slope + line.slopeUncertainty),
+    latest: days(-line.slope - line.slopeUncertainty),
   };
 }

@@ -22,7 +22,7 @@ const loss = (...job: Parameters<typeof car>) => lossOf(car(...job), 'LF');
 
 describe('a loss', () => {
   it('of two readings is their difference over the days, known as well as they are', () => {
-    const found = loss([read(0, 230, { plusMinusKPa: 4 })], [read(10, 210, { plusMinusKPa: 4 })]);
+    const found = loss([read(0, 230, { uncertaintyKPa: 4 })], [read(10, 210, { uncertaintyKPa: 4 })]);
     expect(found.perDayKPa?.best).toBeCloseTo(2, 6);
     // By hand: each reading ± 4 kPa with one kelvin of doubt (1.17 and 1.10 kPa), over ten days.
     const halfWidth = (1.96 * Math.hypot(4 / 1.96, 331.325 / 283.15, 4 / 1.96, 311.325 / 283.15)) / 10;
@@ -87,7 +87,7 @@ describe('a loss', () => {
       // Twelve uniforms less six: nearly normal, sd 1.
       const draws = [0, 12, 24].map((from) => uniform.slice(from, from + 12).reduce((a, b) => a + b, 0) - 6);
       const at = (n: number, i: number) =>
-        read(n, 230 - 1.2 * n + (4 / 1.96) * (draws[i] ?? 0), { plusMinusKPa: 4, tireCPlusMinusK: 0 });
+        read(n, 230 - 1.2 * n + (4 / 1.96) * (draws[i] ?? 0), { uncertaintyKPa: 4, tireCUncertaintyK: 0 });
       const found = loss([at(0, 0), at(9, 1)], [at(16, 2)]).perDayKPa;
       if (found && found.low <= 1.2 && found.high >= 1.2) held += 1;
     }

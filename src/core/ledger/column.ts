@@ -1,6 +1,6 @@
 import { agreementAt, type Agreement } from '../agreement';
 import type { Assessment, Target } from '../assessment';
-import { gaugeWarning, plusMinusOf, readingAt } from '../gauge';
+import { gaugeWarning, uncertaintyOf, readingAt } from '../gauge';
 import type { Job, Reply } from '../job';
 import { thresholdsFor } from '../lamp';
 import { monitoredWheels, placardKPa, placardToleranceKPa, wheelsOf } from '../placard';
@@ -23,7 +23,7 @@ export interface Column {
         /** To the letter, where it is what was typed. */
         typed: unknown;
         /** Half of the 95 % interval of the figure: gauge and temperature. */
-        plusMinusKPa: number;
+        uncertaintyKPa: number;
         /** What is wrong with the gauge it was read with, in words. */
         warning: string | undefined;
         /** Readings before this one, oldest first. */
@@ -84,7 +84,7 @@ function gaugeCell(job: Job, { gauge, gaugeHistory }: Ledger, wheel: Position): 
     differenceKPa: cold === undefined || kPa === undefined ? undefined : kPa - cold,
     state: state(),
     typed: reading.typed,
-    plusMinusKPa: plusMinusOf(job, reading),
+    uncertaintyKPa: uncertaintyOf(job, reading),
     warning: gaugeWarning(reading),
     earlierKPa: (gaugeHistory[wheel] ?? []).slice(0, -1).map(({ seen }) => seen.kPa),
     key: typeof reading.key === 'string' ? reading.key : undefined,

@@ -18,7 +18,7 @@ export interface Regression {
   /** Scatter of the points about the line, in the unit of y; NaN with two points. */
   residualSd: number;
   /** Of the slope, 95 %: half the width of its confidence interval. */
-  slopePlusMinus: number;
+  slopeUncertainty: number;
   at: (x: number) => number;
   /** Standard error of the line itself at x. */
   errorAt: (x: number) => number;
@@ -55,7 +55,7 @@ export function regressionOf(points: readonly Point[]): Regression | undefined {
     residualSd:
       freedom > 0 ? Math.sqrt(sum(points.map(({ x, y }) => (y - at(x)) ** 2)) / freedom) : Number.NaN,
     // Errors that were known beforehand are normal; only those learned from the scatter need Student's factor.
-    slopePlusMinus: slopeError * (known ? normalFactor : studentFactor(freedom)),
+    slopeUncertainty: slopeError * (known ? normalFactor : studentFactor(freedom)),
     at,
     errorAt,
   };

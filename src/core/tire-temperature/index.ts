@@ -1,9 +1,9 @@
 import { normalFactor } from '../regression';
 
-/** A temperature in °C and how far off it may be, K: half of its 95 % interval. */
+/** A temperature in °C with its expanded uncertainty (95 %), K. */
 export interface Estimate {
   celsius: number;
-  plusMinusK: number;
+  uncertaintyK: number;
 }
 
 export const drives = ['town', 'road', 'motorway'] as const;
@@ -34,14 +34,14 @@ export function estimateTireTemperature(asked: {
   const warmed = 1 - Math.exp(-asked.minutesDriven / warmingMinutes);
   const left = Math.exp(-asked.minutesStood / coolingMinutes);
   const riseK = fullRiseK[asked.drive] * warmed * left;
-  return { celsius: asked.outdoorC + riseK, plusMinusK: Math.hypot(airDoubtK, riseDoubt * riseK) };
+  return { celsius: asked.outdoorC + riseK, uncertaintyK: Math.hypot(airDoubtK, riseDoubt * riseK) };
 }
 
 /** A tire's air hotter than this, °C, is too hot to drive on, where the car names no limit (common practice). */
 export const tooHotC = 98;
 
-/** A temperature that was measured, with an infrared thermometer or by the sensor itself, K (common practice). */
-export const measuredPlusMinusK = 2;
+/** A temperature that was measured, with an infrared thermometer or by the sensor itself: expanded uncertainty, K (common practice). */
+export const measuredUncertaintyK = 2;
 
-/** The standard deviation of a figure whose 95 % interval is ± this. */
-export const sdOf = (plusMinus: number): number => plusMinus / normalFactor;
+/** The standard uncertainty (one standard deviation) behind an expanded one. */
+export const sdOf = (expanded: number): number => expanded / normalFactor;

@@ -20,7 +20,7 @@ describe('the temperature of a tire nobody measured', () => {
   });
 
   it('is that of the air, and nearly as sure, where it was not driven', () => {
-    expect(after('motorway', 0, 0)).toEqual({ celsius: 10, plusMinusK: 2 });
+    expect(after('motorway', 0, 0)).toEqual({ celsius: 10, uncertaintyK: 2 });
   });
 
   it('raises a fully warmed tire by 20 to 40 kPa on the motorway (common practice: 3 to 6 psi)', () => {
@@ -35,7 +35,7 @@ describe('the temperature of a tire nobody measured', () => {
         const here = after(drive, driven, stood);
         expect(after(drive, driven + 1, stood).celsius).toBeGreaterThanOrEqual(here.celsius);
         expect(after(drive, driven, stood + 1).celsius).toBeLessThanOrEqual(here.celsius);
-        expect(after(drive, driven, stood + 1).plusMinusK).toBeLessThanOrEqual(here.plusMinusK);
+        expect(after(drive, driven, stood + 1).uncertaintyK).toBeLessThanOrEqual(here.uncertaintyK);
       }),
     );
   });

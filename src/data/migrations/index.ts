@@ -6,6 +6,7 @@ import * as instruments from './0002-instruments';
 import * as confirmations from './0003-confirmations';
 import * as asRead from './0004-as-read';
 import * as revisions from './0005-revisions';
+import * as names from './0006-names';
 
 export interface Migration {
   up: (schema: QueryInterface) => Promise<void>;
@@ -19,6 +20,7 @@ const migrations: { name: string; migration: Migration }[] = [
   { name: '0003-confirmations', migration: confirmations },
   { name: '0004-as-read', migration: asRead },
   { name: '0005-revisions', migration: revisions },
+  { name: '0006-names', migration: names },
 ];
 
 /** Brings the database up to date; returns the names of what was run. Two starters do not collide. */

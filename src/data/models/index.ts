@@ -168,7 +168,7 @@ export class GaugeCheckRow extends Row<GaugeCheckRow> {
   declare at: Date;
   declare by: string;
   declare reference: string;
-  declare referencePlusMinusKPa: number;
+  declare referenceUncertaintyKPa: number;
   declare points: CheckPoint[];
 }
 
@@ -333,7 +333,7 @@ export function defineModels(sequelize: Sequelize): void {
       at: time(),
       by: text(),
       reference: text(),
-      referencePlusMinusKPa: { ...double(), field: 'reference_plus_minus_kpa' },
+      referenceUncertaintyKPa: { ...double(), field: 'reference_uncertainty_kpa' },
       points: json(),
     },
     { sequelize, tableName: 'gauge_checks' },

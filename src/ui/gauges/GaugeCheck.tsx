@@ -22,7 +22,7 @@ const plan = [
 const draftSchema = z.object({
   key: z.string(),
   reference: z.string(),
-  plusMinus: z.string(),
+  uncertainty: z.string(),
   points: z.array(checkPointSchema),
 });
 type Draft = z.infer<typeof draftSchema>;
@@ -42,14 +42,14 @@ export function GaugeCheck({ gauge, units }: { gauge: Instrument; units: UnitCho
   const [draft, setDraft] = useState<Draft>(() => ({
     key: '',
     reference: last?.reference ?? '',
-    plusMinus: figure(pressure, last?.referencePlusMinusKPa ?? 1, units.pressure),
+    uncertainty: figure(pressure, last?.referenceUncertaintyKPa ?? 1, units.pressure),
     points: [],
   }));
   const [referenceTyped, setReferenceTyped] = useState('');
   const [readTyped, setReadTyped] = useState('');
   const [errors, setErrors] = useState<{
     reference?: string;
-    plusMinus?: string;
+    uncertainty?: string;
     at?: string;
     read?: string;
   }>({});
@@ -69,7 +69,7 @@ export function GaugeCheck({ gauge, units }: { gauge: Instrument; units: UnitCho
 
   const step = plan[draft.points.length];
   const check = useMemo(
-    () => ({ ...draft, at: '', by: '', referencePlusMinusKPa: 0, points: draft.points }),
+    () => ({ ...draft, at: '', by: '', referenceUncertaintyKPa: 0, points: draft.points }),
     [draft],
   );
   const calibration = calibrationOf(check, gauge.resolutionKPa);
@@ -90,12 +90,12 @@ export function GaugeCheck({ gauge, units }: { gauge: Instrument; units: UnitCho
   };
 
   const store = async () => {
-    const plusMinus = parse(pressure, draft.plusMinus, units.pressure);
+    const uncertainty = parse(pressure, draft.uncertainty, units.pressure);
     const wrong: typeof errors = {};
     if (draft.reference.trim() === '') wrong.reference = 'Say what it was compared with.';
-    if (!plusMinus.ok) wrong.plusMinus = plusMinus.problem.message;
+    if (!uncertainty.ok) wrong.uncertainty = uncertainty.problem.message;
     setErrors(wrong);
-    if (!plusMinus.ok || wrong.reference) return;
+    if (!uncertainty.ok || wrong.reference) return;
     const key = draft.key || newKey();
     keep({ ...draft, key });
     setBusy(true);
@@ -104,7 +104,7 @@ export function GaugeCheck({ gauge, units }: { gauge: Instrument; units: UnitCho
       body: {
         key,
         reference: draft.reference,
-        referencePlusMinusKPa: plusMinus.value.base,
+        referenceUncertaintyKPa: uncertainty.value.base,
         points: draft.points,
       },
     });
@@ -188,9 +188,9 @@ export function GaugeCheck({ gauge, units }: { gauge: Instrument; units: UnitCho
               />
               <Field
                 label={`The reference is good to ±, ${units.pressure}`}
-                value={draft.plusMinus}
-                onValue={(plusMinus) => keep({ ...draft, plusMinus })}
-                error={errors.plusMinus}
+                value={draft.uncertainty}
+                onValue={(uncertainty) => keep({ ...draft, uncertainty })}
+                error={errors.uncertainty}
               />
               {problem && <Notice tone="wrong">{problem}</Notice>}
               <Button weight="main" type="submit" busy={busy ? 'Keeping…' : undefined}>

@@ -136,7 +136,8 @@ function GaugeLine({
           <ErrorChart name={gauge.name} points={check.points} calibration={calibration} units={units} />
           <p className={styles.soft}>
             Checked {day(check.at)} by {check.by} against {check.reference} (
-            {formatDifference(pressure, check.referencePlusMinusKPa, units.pressure, 1).replace('+', '± ')}).
+            {formatDifference(pressure, check.referenceUncertaintyKPa, units.pressure, 1).replace('+', '± ')}
+            ).
           </p>
         </>
       )}
@@ -147,13 +148,13 @@ function GaugeLine({
 /** The outcome of a check in one line of figures. */
 export function calibrationWords(calibration: Calibration, units: UnitChoice): string {
   const by = (kPa: number) => formatDifference(pressure, kPa, units.pressure, 1);
-  const { meanErrorKPa, spreadKPa, worst, hysteresisKPa, plusMinusKPa } = calibration;
+  const { meanErrorKPa, spreadKPa, worst, hysteresisKPa, uncertaintyKPa } = calibration;
   return [
     `Reads ${by(meanErrorKPa)} on average`,
     `spread ${by(spreadKPa).slice(1)}`,
     `at worst ${by(worst.errorKPa)} at ${format(pressure, worst.atKPa, units.pressure)}`,
     `up and down differ by ${by(hysteresisKPa).slice(1)}`,
-    `corrected readings are good to ${by(plusMinusKPa).replace('+', '± ')}`,
+    `corrected readings are good to ${by(uncertaintyKPa).replace('+', '± ')}`,
   ]
     .join(', ')
     .concat('.');

@@ -1,7 +1,7 @@
 import { findingCodes, recordOf, type FindingCode, type WheelFinding } from '../../finding';
 import type { Ledger } from '../../ledger';
 import { doublyRegistered } from '../../registration';
-import { measuredPlusMinusK, sdOf, tooHotC } from '../../tire-temperature';
+import { measuredUncertaintyK, sdOf, tooHotC } from '../../tire-temperature';
 import { inWalkingOrder, roadWheels, type Position } from '../../wheel';
 import type { Evidence } from '../evidence';
 import { model } from '../model';
@@ -122,7 +122,7 @@ function hot({ sensor, live }: Ledger, wheel: Position | undefined): number {
   const celsius = Math.max(...said.map((value) => value ?? Number.NEGATIVE_INFINITY));
   return celsius === Number.NEGATIVE_INFINITY
     ? 0
-    : normalBelow((celsius - tooHotC) / sdOf(measuredPlusMinusK));
+    : normalBelow((celsius - tooHotC) / sdOf(measuredUncertaintyK));
 }
 
 function supplyLow({ voltage }: Ledger): number {

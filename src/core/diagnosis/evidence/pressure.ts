@@ -11,7 +11,9 @@ import type { Context, Measured } from '.';
 export function gaugeNow({ job, nowC, ambientKPa }: Context, { seen }: Placed<'gauge'>): Measured {
   const { noise } = model;
   const own =
-    seen.plusMinusKPa === undefined ? noise.gaugeKPa : Math.max(noise.bestGaugeKPa, sdOf(seen.plusMinusKPa));
+    seen.uncertaintyKPa === undefined
+      ? noise.gaugeKPa
+      : Math.max(noise.bestGaugeKPa, sdOf(seen.uncertaintyKPa));
   const gaugeSd = seen.trusted === false ? Math.max(own, noise.untrustedGaugeKPa) : own;
   const tireC = tireCelsius(job, seen);
   const now = nowC ?? tireC ?? model.usualNowC;
@@ -23,9 +25,9 @@ export function gaugeNow({ job, nowC, ambientKPa }: Context, { seen }: Placed<'g
         : 0
       : estimatedC === now
         ? 0
-        : seen.tireCPlusMinusK === undefined
+        : seen.tireCUncertaintyK === undefined
           ? noise.temperatureK
-          : sdOf(seen.tireCPlusMinusK);
+          : sdOf(seen.tireCUncertaintyK);
   const perK = (seen.kPa + ambientKPa) / kelvin(estimatedC);
   return {
     kPa: atTemperature({ kPa: seen.kPa, celsius: estimatedC, altitudeM: altitudeOf(job) }, now),

@@ -341,12 +341,12 @@ function Corrected({
   moment: number;
   units: UnitChoice;
 }) {
-  const { kPa, plusMinusKPa } = corrected(instrument, readKPa, moment);
+  const { kPa, uncertaintyKPa } = corrected(instrument, readKPa, moment);
   const same = figure(pressure, kPa, units.pressure) === figure(pressure, readKPa, units.pressure);
   return (
     <span className={styles.corrected}>
       {same ? '' : `corrected ${format(pressure, kPa, units.pressure)} `}
-      {formatDifference(pressure, plusMinusKPa, units.pressure).replace('+', '± ')}
+      {formatDifference(pressure, uncertaintyKPa, units.pressure).replace('+', '± ')}
     </span>
   );
 }

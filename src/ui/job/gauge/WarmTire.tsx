@@ -87,7 +87,7 @@ export function WarmTire({
           </div>
           <p role="status">
             {estimate
-              ? `About ${format(temperature, estimate.celsius, units.temperature)}, ${formatDifference(temperature, estimate.plusMinusK, units.temperature).replace('+', '± ')}. Measured is better.`
+              ? `About ${format(temperature, estimate.celsius, units.temperature)}, ${formatDifference(temperature, estimate.uncertaintyK, units.temperature).replace('+', '± ')}. Measured is better.`
               : outdoorC === undefined
                 ? enterOutdoorFirst
                 : ''}

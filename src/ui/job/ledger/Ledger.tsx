@@ -108,7 +108,7 @@ export function Ledger({
                   <span className={styles.doubt}>
                     {target.cappedAtKPa !== undefined
                       ? 'limit'
-                      : target.plusMinusKPa !== undefined && plusMinus(target.plusMinusKPa, units)}
+                      : target.uncertaintyKPa !== undefined && uncertainty(target.uncertaintyKPa, units)}
                   </span>
                 </span>
                 <span className={styles.small}>{whatToDo(target, units)}</span>
@@ -157,7 +157,7 @@ function whatToDo({ addKPa, advice }: Target, units: UnitChoice): string {
   return advice === 'let-cool' ? 'let it cool first' : formatDifference(pressure, addKPa, units.pressure);
 }
 
-const plusMinus = (kPa: number, units: UnitChoice): string =>
+const uncertainty = (kPa: number, units: UnitChoice): string =>
   formatDifference(pressure, kPa, units.pressure).replace(/^[+±]/, '± ').replace(` ${units.pressure}`, '');
 
 const gaugeWords = {
@@ -214,7 +214,7 @@ function GaugeCell({
         .join(', ')}
     >
       <span className={styles.figure}>
-        {shown} <span className={styles.doubt}>{plusMinus(gauge.plusMinusKPa, units)}</span>
+        {shown} <span className={styles.doubt}>{uncertainty(gauge.uncertaintyKPa, units)}</span>
       </span>
       <span className={styles.word}>
         <Icon aria-hidden="true" />
