@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { atTemperature } from '../core/pressure';
 import { canonicalId } from '../core/sensor-id';
 import { receiverSchema, type LiveEntry, type RegistryEntry } from '../core/uds/receiver';
+import { usualWakeSpeedKmh } from '../core/wake-speed';
 import { walkingOrder, type Position } from '../core/wheel';
 
 /** A simulated car: its wheels with their sensors, what its receiver holds and hears, its lamp. */
@@ -44,7 +45,7 @@ export const carSchema = z.object({
     .object({ volts: z.number(), engine: z.enum(['on', 'off']) })
     .default({ volts: 12.6, engine: 'off' }),
   speedKmh: z.number().default(0),
-  wakeSpeedKmh: z.number().default(40),
+  wakeSpeedKmh: z.number().default(usualWakeSpeedKmh),
   /** What its receiver does with a write: store it, say yes and forget it, refuse, or store it and say nothing. */
   onWrite: z.enum(['stores', 'forgets', 'refuses', 'loses-answer']).default('stores'),
   /** How long a write takes, ms. */

@@ -12,7 +12,7 @@ export type { Forecast, NightForecast, WheelForecast } from './forecast';
 export { latchesOf, type Latch } from './latch';
 export { regulations } from './regulations';
 export { litAt, litOver, type Hysteresis } from './telltale';
-export { basisInWords, regulationOf, thresholdsFor } from './thresholds';
+export { basisInWords, overinflatedShare, regulationOf, thresholdsFor } from './thresholds';
 export type { Basis, Thresholds } from './thresholds';
 
 /** What the telltale says. A dark lamp with its bulb check claims nothing. */

@@ -21,7 +21,7 @@ export interface Thresholds {
 }
 
 /** Too much where the car's own figure is not known: a fifth above placard (contract of the assessment). */
-const overinflatedShare = 1.2;
+export const overinflatedShare = 1.2;
 
 /**
  * The car's own figures where known; else the regulation's share of the wheel's placard pressure, or its

@@ -1,7 +1,9 @@
+import { wrongKPa } from '../agreement';
 import type { Finding, Test } from '../assessment';
 import { model } from '../diagnosis/model';
 import type { FindingCode } from '../finding';
 import type { Job } from '../job';
+import { overinflatedShare, regulations } from '../lamp';
 import { ledgerOf } from '../ledger';
 import { placardKPa, placardToleranceKPa } from '../placard';
 import { compareRegistration } from '../registration';
@@ -52,7 +54,7 @@ function byPattern(job: Job): Claimed[] {
     return wheels.length > 0 ? [{ code, wheels }] : [];
   };
   const placard = (wheel: Position) => placardKPa(job, wheel) ?? 0;
-  const low = (wheel: Position) => tpms.lowOnKPa ?? 0.75 * placard(wheel);
+  const low = (wheel: Position) => tpms.lowOnKPa ?? regulations.US.lowShareOfPlacard * placard(wheel);
   const kPa = (wheel: Position) => ledger.gauge[wheel]?.seen.kPa ?? placard(wheel);
   const scan = (wheel: Position) => ledger.sensor[wheel];
   const reply = (wheel: Position) => {
@@ -77,8 +79,14 @@ function byPattern(job: Job): Claimed[] {
     ...on('id-not-registered', differs('absent')),
     ...on('positions-swapped', differs('elsewhere')),
     ...on('sensor-battery-low', (wheel) => reply(wheel)?.battery === 'low'),
-    ...on('sensor-inaccurate', (wheel) => Math.abs((reply(wheel)?.kPa ?? kPa(wheel)) - kPa(wheel)) > 10),
-    ...on('tire-overinflated', (wheel) => kPa(wheel) > (tpms.highOnKPa ?? 1.2 * placard(wheel))),
+    ...on(
+      'sensor-inaccurate',
+      (wheel) => Math.abs((reply(wheel)?.kPa ?? kPa(wheel)) - kPa(wheel)) > wrongKPa,
+    ),
+    ...on(
+      'tire-overinflated',
+      (wheel) => kPa(wheel) > (tpms.highOnKPa ?? overinflatedShare * placard(wheel)),
+    ),
     ...(tpms.kind === 'indirect' && lit === 'steady' && airIsGood
       ? [{ code: 'baseline-not-set' as const, wheels: [] }]
       : []),

@@ -1,5 +1,7 @@
 import type { Job } from '../job';
+import { overinflatedShare, regulations } from '../lamp';
 import { atTemperature } from '../pressure';
+import { usualWakeSpeedKmh } from '../wake-speed';
 import { roadWheels, type Position } from '../wheel';
 import type { Chance } from './chance';
 import { world } from './world';
@@ -42,6 +44,12 @@ export interface TrueCar {
 export const lowOnKPa = 175;
 export const lowOffKPa = 200;
 export const highOnKPa = 330;
+
+/** Where the lamp of this car lights, kPa: an indirect system goes by the shares of the placard. */
+export const lowLine = ({ placardKPa }: TrueWheel, { kind }: Pick<TrueCar, 'kind'>): number =>
+  kind === 'direct' ? lowOnKPa : regulations.US.lowShareOfPlacard * placardKPa;
+export const highLine = ({ placardKPa }: TrueWheel, { kind }: Pick<TrueCar, 'kind'>): number =>
+  kind === 'direct' ? highOnKPa : overinflatedShare * placardKPa;
 
 /** Draws a car; `off` is how far this block of cars is from the world's figures. */
 export function drawCar(chance: Chance, off: (figure: string) => number): TrueCar {
@@ -128,7 +136,7 @@ export function drawCar(chance: Chance, off: (figure: string) => number): TrueCa
               family: 'kestrel',
               idDigits: 8,
               locates: true,
-              wakeSpeedKmh: 40,
+              wakeSpeedKmh: usualWakeSpeedKmh,
               lowOnKPa,
               lowOffKPa,
               highOnKPa,

@@ -1,7 +1,7 @@
 import type { Test } from '../assessment';
 import type { Observation, Seen } from '../job';
 import type { Position } from '../wheel';
-import { canHear, type TrueCar, type TrueWheel } from './car';
+import { canHear, lowLine, lowOffKPa, type TrueCar, type TrueWheel } from './car';
 import type { Chance } from './chance';
 import { world } from './world';
 
@@ -33,11 +33,10 @@ export function lampOf(car: TrueCar, chance: Chance): Seen<'lamp'> {
         (wheel) => wheel.sensor !== 'alive' || wheel.wrongType || wheel.registration !== 'registered',
       ));
   const shows = (wheel: TrueWheel) => (car.kind === 'direct' ? wheel.kPa + wheel.offsetKPa : wheel.kPa);
-  const lowLine = (wheel: TrueWheel) => (car.kind === 'direct' ? 175 : 0.75 * wheel.placardKPa);
   if (malfunction && chance.is(seen.lampSaysMalfunction)) return lamp('flash-then-steady');
-  if (car.wheels.some((wheel) => shows(wheel) <= lowLine(wheel)) && chance.is(seen.lampSaysLow))
+  if (car.wheels.some((wheel) => shows(wheel) <= lowLine(wheel, car)) && chance.is(seen.lampSaysLow))
     return lamp('steady');
-  if (car.kind === 'direct' && car.wheels.some((wheel) => shows(wheel) < 200) && chance.is(0.4))
+  if (car.kind === 'direct' && car.wheels.some((wheel) => shows(wheel) < lowOffKPa) && chance.is(0.4))
     return lamp('steady');
   if (car.kind === 'direct' && car.wheels.some(({ intermittent }) => intermittent)) {
     const share = chance.share();

@@ -1,7 +1,7 @@
 import { findingCodes, type FindingCode } from '../finding';
 import { placardToleranceKPa } from '../placard';
 import { wrongKPa } from '../agreement';
-import { highOnKPa, lowOnKPa, type TrueCar, type TrueWheel } from './car';
+import { highLine, lowLine, type TrueCar, type TrueWheel } from './car';
 import type { Position } from '../wheel';
 
 /**
@@ -29,11 +29,6 @@ const tire =
   (car) =>
     car.wheels.filter((wheel) => is(wheel, car));
 const alive = (is: (wheel: TrueWheel) => boolean) => direct((wheel) => wheel.sensor === 'alive' && is(wheel));
-
-const lowLine = ({ placardKPa }: TrueWheel, { kind }: TrueCar) =>
-  kind === 'direct' ? lowOnKPa : 0.75 * placardKPa;
-const highLine = ({ placardKPa }: TrueWheel, { kind }: TrueCar) =>
-  kind === 'direct' ? highOnKPa : 1.2 * placardKPa;
 
 const truths: Record<FindingCode, Truth> = {
   'tire-low': { is: tire((wheel, car) => wheel.kPa <= lowLine(wheel, car)), scored: 'fault' },

@@ -1,7 +1,7 @@
 import type { Job } from '../job';
 
 /** Sensors wake above about this speed, km/h (common practice), where the car's own figure is not known. */
-const usualWakeSpeedKmh = 40;
+export const usualWakeSpeedKmh = 40;
 
 /** Whether a car at this speed should hear its sensors; below it they sleep, and silence is no fault. */
 export function isAboveWakeSpeed(job: Pick<Job, 'vehicle'>, speedKmh: number | undefined): boolean {
