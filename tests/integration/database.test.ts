@@ -37,6 +37,7 @@ describe('migrations', () => {
       { name: '0003-confirmations' },
       { name: '0004-as-read' },
       { name: '0005-revisions' },
+      { name: '0006-names' },
     ]);
   });
 

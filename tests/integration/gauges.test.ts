@@ -149,7 +149,7 @@ describe('a reading', () => {
     const gauge = await newGauge();
     const job = await booked();
     const bodies = [
-      gaugeReading('LF', 230, { gauge, readKPa: 233, uncertaintyKPa: 3, trusted: true, typed: '233' }),
+      gaugeReading('LF', 230, { gauge, readKPa: 233, plusMinusKPa: 3, trusted: true, typed: '233' }),
       gaugeReading('LF', 221, { trusted: true }),
       gaugeReading('RF', 222, { trusted: false, note: 'kept' }),
     ];
@@ -159,7 +159,7 @@ describe('a reading', () => {
     if (!view.ok) throw new Error(view.problem.message);
     const [first, second, third] = allOf(view.value.job, 'gauge').map(({ seen }) => seen);
     expect(first).toMatchObject({ kPa: 233, gauge, typed: '233' });
-    for (const derived of ['readKPa', 'uncertaintyKPa', 'trusted']) expect(first).not.toHaveProperty(derived);
+    for (const derived of ['readKPa', 'plusMinusKPa', 'trusted']) expect(first).not.toHaveProperty(derived);
     expect(second).not.toHaveProperty('trusted');
     expect(third).toMatchObject({ kPa: 222, trusted: false, note: 'kept' });
     await expect(database().query(`DELETE FROM observations WHERE job_id = '${job}'`)).rejects.toThrow(
