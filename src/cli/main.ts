@@ -4,10 +4,11 @@ import { orSentence } from './say';
 const [command, ...parameters] = process.argv.slice(2);
 process.chdir(process.env.HACIENDA_CALLED_FROM ?? '.');
 
-const usage = `usage: ./hacienda demo | start | assess FILE… | test | shots | reset
+const usage = `usage: ./hacienda demo | start | assess FILE… | relearn PROCEDURE EVENTS | test | shots | reset
   demo    an invented shop with simulated cars, to try it out
   start   the shop's own data
   assess  job files in, one assessment per line out
+  relearn a procedure and the events of a run in, where the run stands out, a line per event
   test    every check there is
   shots   remakes docs/screenshots
   reset   wipes .hacienda after asking
@@ -17,6 +18,8 @@ async function run(): Promise<number> {
   switch (command) {
     case 'assess':
       return (await import('./assess')).assessFiles(parameters);
+    case 'relearn':
+      return (await import('./relearn')).relearn(parameters);
     case 'demo':
       return (await import('./serve')).demo();
     case 'start':

@@ -34,6 +34,65 @@ const expected = () => {
   return JSON.stringify(parsed.ok && assess(parsed.value));
 };
 
+describe('./hacienda relearn', () => {
+  const example = (name: string) => {
+    const path = join(root, 'tests/procedures', name);
+    return JSON.parse(readFileSync(path, 'utf8')) as { procedure: object; events: { t: number }[] };
+  };
+  const lines = (events: readonly object[]) => events.map((event) => JSON.stringify(event)).join('\n');
+
+  it('prints one line per event: where the run stands after it', () => {
+    const { procedure, events } = example('write-answer-lost-and-not-written.json');
+    const file = write('write.json', JSON.stringify(procedure));
+    const run = hacienda(['relearn', file, write('events.jsonl', lines(events))]);
+    expect(run).toMatchObject({ status: 0, err: [] });
+    const told = run.out.map((line) => JSON.parse(line) as object);
+    expect(told).toHaveLength(events.length);
+    expect(told[0]).toEqual({ t: 0, state: 'each', step: 0, wheel: 'LF', notes: [] });
+    expect(told[5]).toEqual({ t: 30, state: 'finish', step: 1, wheel: null, notes: ['answer-lost'] });
+    expect(told.at(-1)).toEqual({
+      t: 60,
+      state: 'failed',
+      step: null,
+      wheel: null,
+      notes: ['differs'],
+      wheels: ['RR'],
+    });
+    expect(hacienda(['relearn', file, '-'], lines(events))).toEqual(run);
+  });
+
+  it('tells a procedure that is none, or makes no sense, line by line', () => {
+    const { procedure, events } = example('tool-all-well.json');
+    const go = (name: string, more: object) =>
+      hacienda(['relearn', write(name, JSON.stringify({ ...procedure, ...more })), '-'], lines(events));
+    expect(go('method.json', { method: 'song', enter: [{ do: 'sing' }] })).toMatchObject({
+      status: 1,
+      out: [],
+      err: [
+        'method.json: method: expected drive | tool | air | magnet | write | typed | reset',
+        expect.stringMatching(/^method.json: enter.0.do: expected set . press /),
+      ],
+    });
+    const twice = { wheels: ['LF', 'LF'], optional: ['SP'], proof: [] };
+    expect(go('sense.json', twice).err.map((line) => line.split(': ').slice(0, 2).join(' '))).toEqual([
+      'sense.json wheels.1',
+      'sense.json optional.0',
+      'sense.json proof',
+    ]);
+  });
+
+  it('names the line that is no event, and what it lacks when called', () => {
+    const { procedure } = example('tool-all-well.json');
+    const file = write('tool.json', JSON.stringify(procedure));
+    expect(hacienda(['relearn', file, '-'], '{"t":0,"event":"tick"}\n{"t":1,"event":"song"}')).toMatchObject({
+      status: 1,
+      err: [expect.stringMatching(/^standard input:2: event: expected expect . confirm/)],
+    });
+    expect(hacienda(['relearn', file, 'nowhere.jsonl']).err).toEqual(['nowhere.jsonl: cannot be read']);
+    expect(hacienda(['relearn', file]).status).toBe(2);
+  });
+});
+
 describe('./hacienda assess', () => {
   it('prints one assessment per file, in order, and nothing else', () => {
     const file = write('good.json', JSON.stringify(job));

@@ -261,16 +261,22 @@ export const jobSchema = headerSchema.extend({
 });
 
 /** Zod's issues as dotted paths with short messages: `placard.0.coldKPa`, "expected number". */
-export function issuesOf(error: z.ZodError): Issue[] {
-  return error.issues.map((issue) => ({
-    path: issue.path.map(String).join('.'),
-    message:
-      issue.code === 'invalid_type'
-        ? `expected ${issue.expected}`
-        : issue.code === 'invalid_value'
-          ? `expected ${issue.values.map(String).join(' | ')}`
-          : issue.message,
-  }));
+export const issuesOf = (error: z.ZodError): Issue[] =>
+  error.issues.map((issue) => ({ path: issue.path.map(String).join('.'), message: messageOf(issue) }));
+
+function messageOf(issue: z.core.$ZodIssue): string {
+  switch (issue.code) {
+    case 'invalid_type':
+      return `expected ${issue.expected}`;
+    case 'invalid_value':
+      return `expected ${issue.values.map(String).join(' | ')}`;
+    case 'invalid_union':
+      return 'options' in issue && Array.isArray(issue.options)
+        ? `expected ${issue.options.map(String).join(' | ')}`
+        : issue.message;
+    default:
+      return issue.message;
+  }
 }
 
 /** Problem: `invalid-job`, with an issue per fault and its path. */

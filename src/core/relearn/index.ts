@@ -1,0 +1,33 @@
+/**
+ * How a car is taught its sensors. In go a procedure (data) and the events of a run, in the order of their times; out
+ * comes where the run stands. No clock but the events' own, and no way to `done` but the proof.
+ */
+export { advance, replay } from './advance';
+export { canonicalCue, legendOf, meaningOf } from './legend';
+export { openProof, provedWheels, wantedId } from './proof';
+export { problemsOf, readProcedure } from './problems';
+export {
+  begin,
+  hasEnded,
+  openStep,
+  phaseOf,
+  presentWheel,
+  runNotes,
+  runStates,
+  type Run,
+  type RunEnd,
+  type RunNote,
+  type RunState,
+} from './run';
+export {
+  eventSchema,
+  phases,
+  procedureSchema,
+  relearnMethods,
+  type CueMeaning,
+  type Phase,
+  type Procedure,
+  type RunEvent,
+  type Step,
+} from './schema';
+export { duesOf, timePasses } from './time';

@@ -1,0 +1,59 @@
+import { sameId } from '../sensor-id';
+import { inWalkingOrder, type Position } from '../wheel';
+import { ended, noted, type Run } from './run';
+import type { EventKind, Procedure, RunEvent } from './schema';
+
+type EventOf<Kind extends EventKind> = Extract<RunEvent, { event: Kind }>;
+
+/** The wheels that the proof is about: those that were taught and not skipped, else those that are expected. */
+export const provedWheels = ({ wheels }: Procedure, { skipped, expected }: Run): Position[] =>
+  wheels.length > 0
+    ? wheels.filter((wheel) => !skipped.includes(wheel))
+    : inWalkingOrder(Object.keys(expected) as Position[]);
+
+/** What the car should hold at a wheel: what was heard there in this run, or else what was expected. */
+export const wantedId = ({ heard, expected }: Run, wheel: Position): string | undefined =>
+  heard[wheel] ?? expected[wheel];
+
+/** The car was read: it must hold the right ID at every wheel. Holding what nobody knows proves nothing. */
+export function registryRead(procedure: Procedure, run: Run, { entries }: EventOf<'registry'>): Run {
+  if (!procedure.proof.includes('registry')) return noted(run, 'unexpected');
+  const wheels = provedWheels(procedure, run);
+  const differs = wheels.filter((wheel) => {
+    const wanted = wantedId(run, wheel);
+    const held = entries.find((entry) => entry.wheel === wheel)?.id;
+    return wanted === undefined || held == null || !sameId(held, wanted);
+  });
+  if (differs.length > 0 || wheels.length === 0)
+    return { ...ended(procedure, run, 'failed', 'differs'), differs };
+  return settled(procedure, { ...run, proved: { ...run.proved, registry: true } });
+}
+
+export function lampSeen(procedure: Procedure, run: Run, { state }: EventOf<'lamp'>): Run {
+  if (!procedure.proof.includes('lamp')) return noted(run, 'unexpected');
+  return state === 'off'
+    ? settled(procedure, { ...run, proved: { ...run.proved, lamp: true } })
+    : ended(procedure, run, 'failed', 'lamp-on');
+}
+
+/** A pressure at a wheel; an empty figure changes nothing, for a sensor may sleep. */
+export function liveRead(procedure: Procedure, run: Run, { wheel, kPa }: EventOf<'live'>): Run {
+  if (!procedure.proof.includes('live')) return noted(run, 'unexpected');
+  if (kPa === null || run.proved.live.includes(wheel)) return run;
+  return settled(procedure, { ...run, proved: { ...run.proved, live: [...run.proved.live, wheel] } });
+}
+
+/** What of the proof is still open. */
+export function openProof(procedure: Procedure, run: Run): Procedure['proof'] {
+  const wheels = provedWheels(procedure, run);
+  const met = {
+    registry: run.proved.registry,
+    lamp: run.proved.lamp,
+    live: wheels.length > 0 && wheels.every((wheel) => run.proved.live.includes(wheel)),
+  };
+  return procedure.proof.filter((kind) => !met[kind]);
+}
+
+/** The only way to `done`. */
+const settled = (procedure: Procedure, run: Run): Run =>
+  openProof(procedure, run).length === 0 ? { ...ended(procedure, run, 'done') } : run;

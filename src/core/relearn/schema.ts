@@ -1,0 +1,145 @@
+import { z } from 'zod';
+import { walkingOrder } from '../wheel';
+
+/** The open procedure file, and the events of a run. */
+
+const position = z.enum(walkingOrder);
+const words = z.string().trim().min(1).max(120);
+const seconds = z.number().min(0).max(86_400);
+const year = z.int().min(1980).max(2200);
+
+/** What a person does, or waits for; one record per kind, told apart by `do`. */
+export const stepSchemas = {
+  set: z.looseObject({ do: z.literal('set'), what: words, to: words }),
+  press: z.looseObject({
+    do: z.literal('press'),
+    what: words,
+    times: z.int().min(1).max(100).default(1),
+    withinS: seconds.optional(),
+  }),
+  hold: z.looseObject({
+    do: z.literal('hold'),
+    what: words,
+    leastS: seconds.default(0),
+    mostS: seconds.optional(),
+  }),
+  menu: z.looseObject({ do: z.literal('menu'), path: z.array(words).min(1).max(12) }),
+  wait: z.looseObject({ do: z.literal('wait'), s: seconds }),
+  cue: z.looseObject({
+    do: z.literal('cue'),
+    means: z.enum(['entered', 'accepted', 'refused', 'finished', 'failed', 'expired']),
+    withinS: seconds.optional(),
+  }),
+  drive: z.looseObject({
+    do: z.literal('drive'),
+    leastKmh: z.number().min(0).max(300),
+    leastS: seconds,
+    unbroken: z.boolean().default(false),
+  }),
+  wake: z.looseObject({ do: z.literal('wake') }),
+  air: z.looseObject({ do: z.literal('air') }),
+  magnet: z.looseObject({ do: z.literal('magnet') }),
+  write: z.looseObject({ do: z.literal('write') }),
+};
+
+export const stepSchema = z.discriminatedUnion('do', [
+  stepSchemas.set,
+  stepSchemas.press,
+  stepSchemas.hold,
+  stepSchemas.menu,
+  stepSchemas.wait,
+  stepSchemas.cue,
+  stepSchemas.drive,
+  stepSchemas.wake,
+  stepSchemas.air,
+  stepSchemas.magnet,
+  stepSchemas.write,
+]);
+export type Step = z.infer<typeof stepSchema>;
+export type StepKind = Step['do'];
+export type StepOf<Kind extends StepKind> = Extract<Step, { do: Kind }>;
+
+/** The phases of a procedure that have steps. */
+export const phases = ['enter', 'each', 'finish'] as const;
+export type Phase = (typeof phases)[number];
+
+export const relearnMethods = ['drive', 'tool', 'air', 'magnet', 'write', 'typed', 'reset'] as const;
+export type RelearnMethod = (typeof relearnMethods)[number];
+
+/** What must hold before the first step; a procedure may ask for others in words of its own. */
+export const proofKinds = ['registry', 'lamp', 'live'] as const;
+
+export const cueSchema = z.looseObject({
+  /** A word for who gives it and a count, a colour or a text: `horn 1`, `lamp off`. */
+  cue: words,
+  /** In every phase where it is not said. */
+  during: z.enum(phases).optional(),
+  means: stepSchemas.cue.shape.means,
+});
+export type CueMeaning = z.infer<typeof cueSchema>['means'];
+
+/** How one kind of vehicle is taught its sensors by one method. */
+export const procedureSchema = z.looseObject({
+  format: z.literal('hacienda.procedure/1'),
+  name: words,
+  title: words,
+  method: z.enum(relearnMethods),
+  for: z
+    .looseObject({
+      profiles: z.array(words).max(64).default([]),
+      fromYear: year.optional(),
+      toYear: year.optional(),
+    })
+    .default({ profiles: [] }),
+  /** Taught in this order; empty where the car finds them itself. */
+  wheels: z.array(position).max(8).default([]),
+  /** May be skipped on purpose. */
+  optional: z.array(position).max(8).default([]),
+  before: z.array(words).max(24).default([]),
+  enter: z.array(stepSchema).max(64).default([]),
+  each: z.array(stepSchema).max(64).default([]),
+  finish: z.array(stepSchema).max(64).default([]),
+  proof: z.array(z.enum(proofKinds)),
+  limits: z
+    .looseObject({
+      enterS: seconds.optional(),
+      wheelS: seconds.optional(),
+      totalS: seconds.optional(),
+    })
+    .default({}),
+  cues: z.array(cueSchema).max(64).default([]),
+  /** What it takes, for choosing among methods. */
+  minutes: z.number().min(0).max(600).optional(),
+  source: z.string().max(400).optional(),
+  checkedAt: z.string().max(40).optional(),
+});
+export type Procedure = z.infer<typeof procedureSchema>;
+
+const id = z.string().max(64);
+/** Seconds from the start of the run. */
+const t = z.number().min(0);
+const event = <Name extends string, Shape extends z.core.$ZodLooseShape>(name: Name, shape: Shape) =>
+  z.looseObject({ t, event: z.literal(name), ...shape });
+
+/** What happened at the car, in the order of `t`. */
+export const eventSchema = z.discriminatedUnion('event', [
+  event('expect', { ids: z.partialRecord(position, id) }),
+  event('confirm', { what: z.string() }),
+  event('set', { what: z.string(), to: z.string() }),
+  event('press', { what: z.string() }),
+  event('release', { what: z.string() }),
+  event('chosen', { path: z.array(z.string()) }),
+  event('cue', { cue: z.string() }),
+  event('heard', { wheel: position, ids: z.array(id) }),
+  event('taught', { wheel: position }),
+  event('skip', { wheel: position }),
+  event('speed', { kmh: z.number() }),
+  event('answer', { answer: z.enum(['yes', 'no', 'lost']) }),
+  event('registry', { entries: z.array(z.looseObject({ wheel: position, id: id.nullable() })) }),
+  event('lamp', { state: z.string() }),
+  event('live', { wheel: position, kPa: z.number().nullable() }),
+  event('tick', {}),
+  event('stop', {}),
+]);
+export type RunEvent = z.infer<typeof eventSchema>;
+export type EventKind = RunEvent['event'];
