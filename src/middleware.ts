@@ -13,6 +13,7 @@ const open = new Set([
   '/api/schema/job',
   '/api/schema/assessment',
   '/api/schema/profile',
+  '/api/schema/procedure',
   '/api/openapi.json',
 ]);
 /** Changes nothing and reads no cookie, so it may be called from anywhere. */

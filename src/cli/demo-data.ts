@@ -9,6 +9,7 @@ import { addGauge, recordCheck } from '../services/gauges';
 import { importJob } from '../services/jobs';
 import { addPerson, listPeople } from '../services/people';
 import { setShop } from '../services/shop';
+import { saveProcedures } from '../services/procedures';
 import { saveProfiles } from '../services/vehicles';
 import { root } from './instance';
 import { Trouble } from './say';
@@ -43,6 +44,7 @@ export async function loadDemo(folder: string, now = Date.now()): Promise<void> 
   const manager = (await listPeople()).find(({ role }) => role === 'manager');
   if (!manager) throw new Trouble('demo/people.json names no manager.');
   must(await saveProfiles(contracts.saveProfiles.body.parse(read('profiles.json')), manager));
+  must(await saveProcedures(contracts.saveProcedures.body.parse(read('procedures.json')), manager));
   must(
     await setShop(
       shopSettingsSchema.parse({ ...usualSettings, ...z.looseObject({}).parse(read('shop.json')) }),

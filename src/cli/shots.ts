@@ -36,7 +36,6 @@ const opened = (button: string) => async (page: Page) => {
 };
 
 const list: Shot[] = [
-  { name: 'sign-in', at: '/sign-in' },
   { name: 'yard', at: '/' },
   { name: 'book-in', at: '/book-in' },
   { name: 'job', at: 'KUR 125', plate: true },
@@ -91,6 +90,13 @@ const list: Shot[] = [
       await page.getByRole('heading', { name: /made-up cars/ }).evaluate((title) => title.scrollIntoView());
       // The pointer would call up the figures of the point that scrolled under it.
       await page.mouse.move(0, 0);
+    },
+  },
+  {
+    name: 'procedures',
+    at: '/procedures',
+    then: async (page) => {
+      await page.getByRole('button', { name: /Corriente Vela.*with the tool/ }).click();
     },
   },
   {

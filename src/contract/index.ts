@@ -8,7 +8,7 @@ import { visitContracts } from './visit';
 export { problemSchema, statusOf } from './problem';
 export { routes, type RouteName } from './routes';
 export type { Contract } from './contract';
-export type { NewCheck, NewGauge, Profile } from './shop';
+export type { NewCheck, NewGauge, Profile, StoredProcedure } from './shop';
 export type { BenchNote, Booking, HeaderChanges } from './visit';
 
 export const contracts = { ...visitContracts, ...shopContracts } as const satisfies Record<

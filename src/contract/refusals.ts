@@ -37,7 +37,7 @@ export const noJobFile = () =>
 export const tooLarge = (mostMB: number) =>
   failure('too-large', `This is larger than ${mostMB} MB. Send less at once.`);
 export const unknownSchema = () =>
-  failure('unknown-schema', 'There are three schemas: job, assessment and profile.');
+  failure('unknown-schema', 'There are four schemas: job, assessment, profile and procedure.');
 
 // A job, and what is recorded on it.
 export const unknownJob = () =>

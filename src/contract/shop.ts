@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { repairOutcomeSchema } from '../core/repair-outcome/schema';
 import { checkPointSchema, instrumentKinds, instrumentSchema } from '../core/gauge/schema';
 import { placardSchema, tpmsSchema } from '../core/job/schema';
+import { procedureSchema, sensibleProcedureSchema } from '../core/relearn';
 import { shopSettingsSchema } from '../core/shop';
 import { receiverSchema } from '../core/uds/receiver';
 import { unitChoiceSchema } from '../core/units/schema';
@@ -23,6 +24,14 @@ export const profileSchema = z.object({
   receiver: receiverSchema.nullable().default(null),
 });
 export type Profile = z.infer<typeof profileSchema>;
+
+const storedProcedureSchema = z.object({
+  version: z.int(),
+  at: z.string(),
+  by: z.string(),
+  procedure: procedureSchema,
+});
+export type StoredProcedure = z.infer<typeof storedProcedureSchema>;
 
 const newGaugeSchema = z.object({
   key,
@@ -108,6 +117,12 @@ export const shopContracts = {
     problems: ['unknown-schema'],
     open: true,
   },
+  procedureSchema: {
+    summary: 'The JSON Schema of a relearn procedure',
+    answer: z.looseObject({}),
+    problems: ['unknown-schema'],
+    open: true,
+  },
   vehicle: {
     summary: 'The vehicle that was here before, or null',
     query: z.object({ vin: z.string().optional(), plate: z.string().optional() }),
@@ -119,6 +134,17 @@ export const shopContracts = {
     summary: 'Adds kinds of vehicle, or brings them up to date by name',
     body: z.array(profileSchema).min(1).max(500),
     answer: z.int(),
+    problems: ['not-allowed'],
+  },
+  procedures: {
+    summary: 'The relearn procedures, the latest version of each',
+    answer: z.array(storedProcedureSchema),
+    problems: [],
+  },
+  saveProcedures: {
+    summary: 'Takes relearn procedures in by name, each as a new version where it changed',
+    body: z.array(sensibleProcedureSchema).min(1).max(200),
+    answer: z.array(storedProcedureSchema),
     problems: ['not-allowed'],
   },
   gauges: { summary: "The shop's gauges with their checks", answer: register, problems: [] },

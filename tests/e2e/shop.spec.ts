@@ -46,6 +46,55 @@ test.describe('at the door', () => {
     }
   });
 
+  test('a manager takes in a procedure, told first what makes no sense in it; anybody reads it', async ({
+    page,
+  }) => {
+    await signIn(page, 'Marisol', 'seven lamps at dawn');
+    await page.waitForURL(`${address()}/`);
+    await page.goto(`${address()}/procedures`);
+    await hydrated(page);
+    const file = (more: object) => ({
+      name: 'mirlo.json',
+      mimeType: 'application/json',
+      buffer: Buffer.from(
+        JSON.stringify({
+          format: 'hacienda.procedure/1',
+          name: 'mirlo-reset',
+          title: 'Menu, then drive',
+          method: 'reset',
+          for: { profiles: ['Mirlo'], fromYear: 2020 },
+          enter: [{ do: 'menu', path: ['Car', 'Tires', 'Store'] }],
+          finish: [{ do: 'drive', leastKmh: 50, leastS: 300 }],
+          proof: ['lamp'],
+          ...more,
+        }),
+      ),
+    });
+    const input = page.locator('input[type=file]');
+    await input.setInputFiles(file({ proof: [], wheels: ['LF', 'LF'] }));
+    await expect(page.getByRole('alert')).toContainText('0.wheels.1: LF stands twice');
+    await expect(page.getByRole('alert')).toContainText('0.proof: nothing proves that it worked');
+    await input.setInputFiles(file({}));
+    await expect(page.getByText('Taken in: Menu, then drive, version 1.')).toBeVisible();
+    await expect(page.getByRole('heading', { name: 'Menu, then drive' })).toBeVisible();
+    await expect(page.getByText('Choose Car › Tires › Store')).toBeVisible();
+    await expect(page.getByText('Drive 5 min at 50 km/h or faster')).toBeVisible();
+    await expect(page.getByText('Nobody has checked it on a car')).toBeVisible();
+    await input.setInputFiles(file({}));
+    await expect(page.getByText('All of it is on file already.')).toBeVisible();
+    const saved = page.waitForEvent('download');
+    await page.getByRole('link', { name: 'Save as a file' }).click();
+    expect((await saved).suggestedFilename()).toBe('mirlo-reset.json');
+
+    await page.getByRole('button', { name: 'Sign out' }).click();
+    await signIn(page, 'Pilar', 'counter by the door');
+    await page.waitForURL(`${address()}/`);
+    await page.goto(`${address()}/procedures`);
+    await page.getByRole('button', { name: /Mirlo, 2020/ }).click();
+    await expect(page.getByText('Choose Car › Tires › Store')).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Take in procedures' })).toBeHidden();
+  });
+
   test('a manager lets somebody in, and keeps them out again', async ({ page, browser }) => {
     await signIn(page, 'Marisol', 'seven lamps at dawn');
     await page.waitForURL(`${address()}/`);

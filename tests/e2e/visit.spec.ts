@@ -415,6 +415,7 @@ for (const theme of ['light', 'dark'] as const) {
         '/',
         '/book-in',
         '/bench',
+        '/procedures',
         '/gauges',
         '/figures',
         '/setup',

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { Validator } from '@seriousme/openapi-schema-validator';
 import Ajv2020 from 'ajv/dist/2020';
 import addFormats from 'ajv-formats';
@@ -62,6 +63,10 @@ async function asked(
 const jobOf = async (plate: string) =>
   (await ines.get<YardLine[]>('/api/yard')).find((line) => line.plate === plate)?.id ?? '';
 
+const procedures = JSON.parse(
+  readFileSync(new URL('../../demo/procedures.json', import.meta.url), 'utf8'),
+) as unknown;
+
 describe('the published description of the API', () => {
   it('is OpenAPI 3.1, and names every use case once', async () => {
     const checked = await new Validator().validate(structuredClone(document));
@@ -85,6 +90,10 @@ describe('the published description of the API', () => {
       ['weather', 200, {}],
       ['figures', 200, {}],
       ['profiles', 200, {}],
+      ['procedureSchema', 200, {}],
+      ['procedures', 200, {}],
+      ['saveProcedures', 200, { as: boss, body: procedures }],
+      ['saveProcedures', 403, { body: procedures }],
       ['gauges', 200, {}],
       ['vehicle', 200, { query: '?plate=KUR417' }],
       ['vehicle', 200, {}],

@@ -38,6 +38,7 @@ describe('migrations', () => {
       { name: '0004-as-read' },
       { name: '0005-revisions' },
       { name: '0006-names' },
+      { name: '0007-procedures' },
     ]);
   });
 

@@ -20,10 +20,8 @@ import {
   wheelsDone,
   type Run,
 } from './run';
-import type { CueMeaning, EventKind, Procedure, RunEvent, Step, StepOf } from './schema';
+import type { CueMeaning, EventOf, Procedure, RunEvent, Step, StepOf } from './procedure';
 import { driven, slackS, timePasses } from './time';
-
-type EventOf<Kind extends EventKind> = Extract<RunEvent, { event: Kind }>;
 
 /** The state of a run after its events: nothing else decides what that is. */
 export const replay = (procedure: Procedure, events: readonly RunEvent[]): Run =>
@@ -78,7 +76,7 @@ function breaksOff(procedure: Procedure, run: Run, event: RunEvent): boolean {
   return !(step?.do === 'set' && step.what === event.what && step.to === event.to);
 }
 
-const earlyEvents: readonly EventKind[] = ['set', 'press', 'chosen', 'heard', 'taught', 'answer'];
+const earlyEvents: readonly RunEvent['event'][] = ['set', 'press', 'chosen', 'heard', 'taught', 'answer'];
 
 /** Hands that do not wait. */
 const isEarly = (procedure: Procedure, run: Run, { event }: RunEvent): boolean =>

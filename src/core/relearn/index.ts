@@ -5,7 +5,7 @@
 export { advance, replay } from './advance';
 export { canonicalCue, legendOf, meaningOf } from './legend';
 export { openProof, provedWheels, wantedId } from './proof';
-export { problemsOf, readProcedure } from './problems';
+export { problemsOf, readProcedure, sensibleProcedureSchema } from './problems';
 export {
   begin,
   hasEnded,
@@ -20,14 +20,14 @@ export {
   type RunState,
 } from './run';
 export {
-  eventSchema,
   phases,
-  procedureSchema,
   relearnMethods,
   type CueMeaning,
   type Phase,
   type Procedure,
+  type RelearnMethod,
   type RunEvent,
   type Step,
-} from './schema';
+} from './procedure';
+export { eventSchema, procedureSchema } from './schema';
 export { duesOf, timePasses } from './time';

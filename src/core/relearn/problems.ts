@@ -1,16 +1,23 @@
 import type { Issue } from '../result';
 import { issuesOf } from '../job/schema';
 import { canonicalCue, legendOf } from './legend';
-import { phases, procedureSchema, type Procedure, type Step } from './schema';
+import { phases, type Procedure, type Step } from './procedure';
+import { procedureSchema } from './schema';
+
+/** A procedure that is well formed and makes sense. */
+export const sensibleProcedureSchema = procedureSchema.superRefine((procedure, context) => {
+  for (const { path, message } of problemsOf(procedure))
+    context.addIssue({ code: 'custom', path: path.split('.'), message });
+});
 
 /** A procedure, or everything that keeps a document from being one, each with its dotted path. */
 export type Reading = { ok: true; procedure: Procedure } | { ok: false; issues: Issue[] };
 
 export function readProcedure(document: unknown): Reading {
-  const parsed = procedureSchema.safeParse(document);
-  if (!parsed.success) return { ok: false, issues: issuesOf(parsed.error) };
-  const issues = problemsOf(parsed.data);
-  return issues.length > 0 ? { ok: false, issues } : { ok: true, procedure: parsed.data };
+  const parsed = sensibleProcedureSchema.safeParse(document);
+  return parsed.success
+    ? { ok: true, procedure: parsed.data }
+    : { ok: false, issues: issuesOf(parsed.error) };
 }
 
 /** What makes no sense in a procedure that is well formed: one issue per problem. */

@@ -1,9 +1,7 @@
 import { sameId } from '../sensor-id';
 import { inWalkingOrder, type Position } from '../wheel';
 import { ended, noted, type Run } from './run';
-import type { EventKind, Procedure, RunEvent } from './schema';
-
-type EventOf<Kind extends EventKind> = Extract<RunEvent, { event: Kind }>;
+import type { EventOf, Procedure } from './procedure';
 
 /** The wheels that the proof is about: those that were taught and not skipped, else those that are expected. */
 export const provedWheels = ({ wheels }: Procedure, { skipped, expected }: Run): Position[] =>

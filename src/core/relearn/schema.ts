@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { walkingOrder } from '../wheel';
+import { cueMeanings, phases, proofKinds, relearnMethods } from './procedure';
 
 /** The open procedure file, and the events of a run. */
 
@@ -27,7 +28,7 @@ export const stepSchemas = {
   wait: z.looseObject({ do: z.literal('wait'), s: seconds }),
   cue: z.looseObject({
     do: z.literal('cue'),
-    means: z.enum(['entered', 'accepted', 'refused', 'finished', 'failed', 'expired']),
+    means: z.enum(cueMeanings),
     withinS: seconds.optional(),
   }),
   drive: z.looseObject({
@@ -55,28 +56,13 @@ export const stepSchema = z.discriminatedUnion('do', [
   stepSchemas.magnet,
   stepSchemas.write,
 ]);
-export type Step = z.infer<typeof stepSchema>;
-export type StepKind = Step['do'];
-export type StepOf<Kind extends StepKind> = Extract<Step, { do: Kind }>;
-
-/** The phases of a procedure that have steps. */
-export const phases = ['enter', 'each', 'finish'] as const;
-export type Phase = (typeof phases)[number];
-
-export const relearnMethods = ['drive', 'tool', 'air', 'magnet', 'write', 'typed', 'reset'] as const;
-export type RelearnMethod = (typeof relearnMethods)[number];
-
-/** What must hold before the first step; a procedure may ask for others in words of its own. */
-export const proofKinds = ['registry', 'lamp', 'live'] as const;
-
 export const cueSchema = z.looseObject({
   /** A word for who gives it and a count, a colour or a text: `horn 1`, `lamp off`. */
   cue: words,
   /** In every phase where it is not said. */
   during: z.enum(phases).optional(),
-  means: stepSchemas.cue.shape.means,
+  means: z.enum(cueMeanings),
 });
-export type CueMeaning = z.infer<typeof cueSchema>['means'];
 
 /** How one kind of vehicle is taught its sensors by one method. */
 export const procedureSchema = z.looseObject({
@@ -113,7 +99,6 @@ export const procedureSchema = z.looseObject({
   source: z.string().max(400).optional(),
   checkedAt: z.string().max(40).optional(),
 });
-export type Procedure = z.infer<typeof procedureSchema>;
 
 const id = z.string().max(64);
 /** Seconds from the start of the run. */
@@ -141,5 +126,3 @@ export const eventSchema = z.discriminatedUnion('event', [
   event('tick', {}),
   event('stop', {}),
 ]);
-export type RunEvent = z.infer<typeof eventSchema>;
-export type EventKind = RunEvent['event'];

@@ -7,6 +7,7 @@ import * as confirmations from './0003-confirmations';
 import * as asRead from './0004-as-read';
 import * as revisions from './0005-revisions';
 import * as names from './0006-names';
+import * as procedures from './0007-procedures';
 
 export interface Migration {
   up: (schema: QueryInterface) => Promise<void>;
@@ -21,6 +22,7 @@ const migrations: { name: string; migration: Migration }[] = [
   { name: '0004-as-read', migration: asRead },
   { name: '0005-revisions', migration: revisions },
   { name: '0006-names', migration: names },
+  { name: '0007-procedures', migration: procedures },
 ];
 
 /** Brings the database up to date; returns the names of what was run. Two starters do not collide. */

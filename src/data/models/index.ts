@@ -49,6 +49,15 @@ export class ProfileRow extends Row<ProfileRow> {
   declare receiver: Receiver | null;
 }
 
+export class ProcedureRow extends Row<ProcedureRow> {
+  declare name: string;
+  declare version: number;
+  declare at: Date;
+  declare by: string;
+  /** A procedure file, as it was taken in. */
+  declare body: object;
+}
+
 export class VehicleRow extends Row<VehicleRow> {
   declare id: string;
   declare vin: string | null;
@@ -210,6 +219,16 @@ export function defineModels(sequelize: Sequelize): void {
       receiver: orNull(json()),
     },
     { sequelize, tableName: 'profiles' },
+  );
+  ProcedureRow.init(
+    {
+      name: { ...text(), primaryKey: true },
+      version: { type: DataTypes.INTEGER, allowNull: false, primaryKey: true },
+      at: time(),
+      by: text(),
+      body: json(),
+    },
+    { sequelize, tableName: 'procedures' },
   );
   VehicleRow.init(
     {

@@ -1,0 +1,23 @@
+import type { z } from 'zod';
+import type { eventSchema, procedureSchema, stepSchema } from './schema';
+
+/** Lists and types only, so that a page can use them without carrying the schemas along: those are in `./schema`. */
+export type Procedure = z.infer<typeof procedureSchema>;
+export type Step = z.infer<typeof stepSchema>;
+export type StepOf<Kind extends Step['do']> = Extract<Step, { do: Kind }>;
+export type RunEvent = z.infer<typeof eventSchema>;
+export type EventOf<Kind extends RunEvent['event']> = Extract<RunEvent, { event: Kind }>;
+
+/** The phases of a procedure that have steps. */
+export const phases = ['enter', 'each', 'finish'] as const;
+export type Phase = (typeof phases)[number];
+
+export const relearnMethods = ['drive', 'tool', 'air', 'magnet', 'write', 'typed', 'reset'] as const;
+export type RelearnMethod = (typeof relearnMethods)[number];
+
+/** What proves that a relearn worked: what the car holds, its lamp, its live pressures. */
+export const proofKinds = ['registry', 'lamp', 'live'] as const;
+
+/** What a car can mean by a cue: of its learning, of this wheel, or of all of it. */
+export const cueMeanings = ['entered', 'accepted', 'refused', 'finished', 'failed', 'expired'] as const;
+export type CueMeaning = (typeof cueMeanings)[number];

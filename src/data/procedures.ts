@@ -1,0 +1,55 @@
+import { QueryTypes } from 'sequelize';
+import { procedureSchema, type Procedure } from '../core/relearn';
+import { database, type Tx } from './database';
+import { ProcedureRow } from './models';
+
+/** A procedure as it is kept: its latest version, by whom and when that was taken in. */
+export interface StoredProcedure {
+  version: number;
+  at: string;
+  by: string;
+  procedure: Procedure;
+}
+
+const storedFrom = ({ version, at, by, body }: Pick<ProcedureRow, 'version' | 'at' | 'by' | 'body'>) => ({
+  version,
+  at: at.toISOString(),
+  by,
+  procedure: procedureSchema.parse(body),
+});
+
+/** The latest version of each, by name. */
+export async function listProcedures(tx: Tx): Promise<StoredProcedure[]> {
+  const rows = await database().query(
+    'SELECT DISTINCT ON (name) version, at, by, body FROM procedures ORDER BY name, version DESC',
+    { model: ProcedureRow, mapToModel: true, type: QueryTypes.SELECT, transaction: tx },
+  );
+  return rows.map(storedFrom);
+}
+
+export async function findProcedure(
+  tx: Tx,
+  name: string,
+  version?: number,
+): Promise<StoredProcedure | undefined> {
+  const row = await ProcedureRow.findOne({
+    where: { name, ...(version !== undefined && { version }) },
+    order: [['version', 'DESC']],
+    transaction: tx,
+  });
+  return row ? storedFrom(row) : undefined;
+}
+
+/** All versions of a name wait for one another from here to the end of the transaction. */
+export const lockName = (tx: Tx, name: string) =>
+  database().query('SELECT pg_advisory_xact_lock(hashtextextended($1, 0))', {
+    bind: [`procedure ${name}`],
+    type: QueryTypes.SELECT,
+    transaction: tx,
+  });
+
+export const addVersion = (tx: Tx, version: number, by: string, procedure: Procedure) =>
+  ProcedureRow.create(
+    { name: procedure.name, version, at: new Date(), by, body: procedure },
+    { transaction: tx },
+  );

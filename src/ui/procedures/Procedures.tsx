@@ -1,0 +1,247 @@
+import { CircleCheck, CircleDashed } from 'lucide-react';
+import { useRef, useState } from 'react';
+import type { StoredProcedure } from '../../contract';
+import { phases, type Phase, type Procedure } from '../../core/relearn/procedure';
+import {
+  conditionWords,
+  meaningWords,
+  methodWords,
+  phaseWords,
+  proofWords,
+  secondsWords,
+  stepWords,
+} from '../../core/relearn/words';
+import type { ProfileSummary } from '../../core/visit/view';
+import { positionName } from '../../core/wheel';
+import { ask } from '../api';
+import buttonStyles from '../kit/Button.module.css';
+import { FilePick } from '../kit/FilePick';
+import { Notice } from '../kit/Notice';
+import styles from './Procedures.module.css';
+
+interface ProceduresProps {
+  initial: StoredProcedure[];
+  profiles: ProfileSummary[];
+  mayChange: boolean;
+}
+
+/** The relearn library: how each kind of vehicle on file is taught its sensors, and by which cues it answers. */
+export function Procedures({ initial, profiles, mayChange }: ProceduresProps) {
+  const [library, setLibrary] = useState(initial);
+  const byCar = [...library].sort(
+    (a, b) =>
+      carsOf(a.procedure, profiles).localeCompare(carsOf(b.procedure, profiles)) ||
+      methodWords[a.procedure.method].localeCompare(methodWords[b.procedure.method]),
+  );
+  const [chosen, setChosen] = useState(byCar[0]?.procedure.name);
+  const [said, setSaid] = useState<{ tone: 'right' | 'wrong'; text: string[] }>();
+  const sheet = useRef<HTMLDivElement>(null);
+  const stored = library.find(({ procedure }) => procedure.name === chosen);
+  const take = async (document: unknown) => {
+    const body = Array.isArray(document) ? (document as unknown[]) : [document];
+    const saved = await ask('saveProcedures', { file: body });
+    if (!saved.ok) {
+      const { message, issues = [] } = saved.problem;
+      return setSaid({
+        tone: 'wrong',
+        text: [message, ...issues.map((issue) => `${issue.path}: ${issue.message}`)],
+      });
+    }
+    const before = new Map(library.map(({ procedure, version }) => [procedure.name, version]));
+    const fresh = saved.value.filter(({ procedure, version }) => before.get(procedure.name) !== version);
+    setLibrary(saved.value);
+    const [first] = fresh;
+    if (first) setChosen(first.procedure.name);
+    const titles = fresh.map(({ procedure, version }) => `${procedure.title}, version ${version}`);
+    setSaid({
+      tone: 'right',
+      text: first ? [`Taken in: ${titles.join('; ')}.`] : ['All of it is on file already.'],
+    });
+  };
+  return (
+    <main className={styles.procedures}>
+      <div className={styles.head}>
+        <h1>Procedures</h1>
+        {mayChange && (
+          <FilePick
+            label="Take in procedures"
+            onDocument={(document) => void take(document)}
+            onProblem={(text) => setSaid({ tone: 'wrong', text: [text] })}
+          />
+        )}
+      </div>
+      {said && (
+        <Notice tone={said.tone}>
+          {said.text.map((line) => (
+            <p key={line}>{line}</p>
+          ))}
+        </Notice>
+      )}
+      {library.length === 0 && (
+        <p>No procedure is on file. A manager takes in procedure files here; the format is open.</p>
+      )}
+      <div className={styles.columns}>
+        <ul className={styles.list} id="library" aria-label="Procedures on file">
+          {byCar.map(({ procedure }) => (
+            <li key={procedure.name}>
+              <button
+                type="button"
+                className={styles.entry}
+                aria-pressed={procedure.name === chosen}
+                onClick={() => {
+                  setChosen(procedure.name);
+                  if (matchMedia('(max-width: 48rem)').matches) sheet.current?.scrollIntoView();
+                }}
+              >
+                <b>{carsOf(procedure, profiles)}</b>
+                <span>{methodWords[procedure.method]}</span>
+                <span className={styles.soft}>
+                  {procedure.minutes === undefined ? 'minutes not known' : `about ${procedure.minutes} min`}
+                </span>
+              </button>
+            </li>
+          ))}
+        </ul>
+        <div ref={sheet}>{stored && <Sheet stored={stored} profiles={profiles} />}</div>
+      </div>
+    </main>
+  );
+}
+
+/** What it is for, as people call those cars; by its years where it names them. */
+function carsOf(
+  { for: { profiles: names, fromYear, toYear } }: Procedure,
+  profiles: ProfileSummary[],
+): string {
+  const labels = names.map((name) => profiles.find((profile) => profile.name === name)?.label ?? name);
+  const years =
+    fromYear === undefined && toYear === undefined ? '' : `, ${fromYear ?? ''}–${toYear ?? 'now'}`;
+  return `${labels.length > 0 ? labels.join(', ') : 'Any car'}${years}`;
+}
+
+function Sheet({ stored, profiles }: { stored: StoredProcedure; profiles: ProfileSummary[] }) {
+  const { procedure, version, at, by } = stored;
+  const limits = limitsOf(procedure);
+  const file = `data:application/json;charset=utf-8,${encodeURIComponent(JSON.stringify(procedure, undefined, 2))}`;
+  return (
+    <article className={styles.sheet} aria-labelledby="procedure">
+      <header>
+        <a className={styles.back} href="#library">
+          Back to the list
+        </a>
+        <h2 id="procedure">{procedure.title}</h2>
+        <p className={styles.soft}>
+          {carsOf(procedure, profiles)}: {methodWords[procedure.method]}. Version {version}, taken in{' '}
+          {day(at)} by {by}.
+        </p>
+        <Checked at={procedure.checkedAt} />
+      </header>
+      {procedure.before.length > 0 && (
+        <section>
+          <h3>Before</h3>
+          <ul className={styles.bullets}>
+            {procedure.before.map((condition) => (
+              <li key={condition}>{conditionWords(condition)}</li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {phases.map((phase) => (
+        <Steps key={phase} procedure={procedure} phase={phase} />
+      ))}
+      <section>
+        <h3>It worked when</h3>
+        <ul className={styles.bullets}>
+          {procedure.proof.map((kind) => (
+            <li key={kind}>{proofWords[kind]}</li>
+          ))}
+        </ul>
+      </section>
+      <Legend procedure={procedure} />
+      {limits.length > 0 && <p>The car gives it up: {limits.join(', ')}.</p>}
+      {procedure.source && <p className={styles.soft}>Source: {procedure.source}.</p>}
+      <div>
+        <a className={buttonStyles.button} href={file} download={`${procedure.name}.json`}>
+          Save as a file
+        </a>
+      </div>
+    </article>
+  );
+}
+
+/** A date as people say it; what is none as it is written. */
+const day = (at: string): string =>
+  Number.isNaN(Date.parse(at)) ? at : new Date(at).toLocaleDateString('en-GB', { dateStyle: 'medium' });
+
+function Checked({ at }: { at: string | undefined }) {
+  return at ? (
+    <p className={styles.good}>
+      <CircleCheck aria-hidden /> Checked on a car on {day(at)}
+    </p>
+  ) : (
+    <p className={styles.bad}>
+      <CircleDashed aria-hidden /> Nobody has checked it on a car
+    </p>
+  );
+}
+
+function Steps({ procedure, phase }: { procedure: Procedure; phase: Phase }) {
+  const steps = procedure[phase];
+  if (steps.length === 0 || (phase === 'each' && procedure.wheels.length === 0)) return null;
+  return (
+    <section>
+      <h3>
+        {phaseWords[phase]}
+        {phase === 'each' && <span className={styles.soft}>: {wheelsInWords(procedure)}</span>}
+      </h3>
+      <ol className={styles.steps}>
+        {steps.map((step, at) => (
+          // Two steps may be the same; their places tell them apart.
+          <li key={at}>{stepWords(procedure, phase, step)}</li>
+        ))}
+      </ol>
+    </section>
+  );
+}
+
+const wheelsInWords = ({ wheels, optional }: Procedure): string =>
+  wheels
+    .map((wheel) => `${positionName[wheel]}${optional.includes(wheel) ? ' (may be skipped)' : ''}`)
+    .join(', ');
+
+function Legend({ procedure }: { procedure: Procedure }) {
+  if (procedure.cues.length === 0) return null;
+  return (
+    <div className={styles.scroll}>
+      <table className={styles.legend}>
+        <caption>What this car says, and what it means by it</caption>
+        <thead>
+          <tr>
+            <th scope="col">Cue</th>
+            <th scope="col">During</th>
+            <th scope="col">Means</th>
+          </tr>
+        </thead>
+        <tbody>
+          {procedure.cues.map(({ cue, during, means }) => (
+            <tr key={`${cue} ${during ?? ''}`}>
+              <th scope="row">{cue}</th>
+              <td>{during ? phaseWords[during].toLowerCase() : 'always'}</td>
+              <td
+                className={means === 'failed' || means === 'expired' || means === 'refused' ? styles.bad : ''}
+              >
+                {meaningWords[means]}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+const limitsOf = ({ limits: { enterS, wheelS, totalS } }: Procedure): string[] => [
+  ...(enterS === undefined ? [] : [`${secondsWords(enterS)} to enter learning`]),
+  ...(wheelS === undefined ? [] : [`${secondsWords(wheelS)} at one wheel`]),
+  ...(totalS === undefined ? [] : [`${secondsWords(totalS)} in all`]),
+];
