@@ -1,6 +1,5 @@
 import type { CarWrite, Code, Job, Observation } from '../core/job';
 import { toJobFile, type Entry } from '../core/job/record';
-import { leastVoltsToWrite } from '../core/diagnosis';
 import { ledgerOf } from '../core/ledger';
 import {
   closedJob,
@@ -14,6 +13,7 @@ import {
 import { success, type Result } from '../core/result';
 import { writeVerdict } from '../core/proof';
 import { meaningOf } from '../core/trouble-code/meaning';
+import { supplyIsLow } from '../core/supply';
 import type { LiveEntry, Receiver, RegistryEntry } from '../core/uds/receiver';
 import type { VisitView } from '../core/visit/view';
 import { inTransaction, type Tx } from '../data/database';
@@ -179,14 +179,13 @@ async function write(
 }
 
 function refuseWrite(state: string, job: Job): Result<never> | undefined {
-  const { registry, voltage } = ledgerOf(job);
+  const ledger = ledgerOf(job);
+  const { registry, voltage } = ledger;
   const underWay = (job.carWrites ?? []).some(isUnderWay);
   if (state !== 'open') return closedJob();
   if (!registry) return readFirst();
   if (underWay) return writeUnderWay();
-  if (voltage?.seen.engine === 'off' && voltage.seen.volts < leastVoltsToWrite) {
-    return supplyLow(voltage.seen.volts);
-  }
+  if (voltage && supplyIsLow(ledger)) return supplyLow(voltage.seen.volts);
   return undefined;
 }
 

@@ -226,6 +226,34 @@ test('a job file comes in by the Yard; what is none is told where it is wrong', 
   await expect(page.getByText('Tire low: RF')).toBeVisible();
 });
 
+test('the sheet says whether a car must be taught, why, and in which ways it can be', async ({ page }) => {
+  const relearn = async (plate: string) => {
+    await openJob(page, plate);
+    await page.getByRole('button', { name: 'Relearn' }).click();
+    return page.getByRole('dialog', { name: 'Relearn' });
+  };
+  const rotated = await relearn('KUR 125');
+  await expect(rotated.getByRole('heading', { name: 'A relearn is needed' })).toBeVisible();
+  await expect(rotated).toContainText('the right IDs, but at other positions: right rear, left rear.');
+  await expect(rotated.locator('summary')).toHaveText([
+    /^Wake all, then send the IDs.*about 5 min/,
+    /^Hazards three times, then wheel by wheel.*about 6 min/,
+  ]);
+  // The best way lies open, with its steps and the cues of this car.
+  await expect(rotated.getByText('Send the IDs to the car')).toBeVisible();
+  await rotated.locator('summary').nth(1).click();
+  await expect(rotated.getByText('Wait for horn 1, 20 s at most: this wheel is learned')).toBeVisible();
+  await expect(rotated.getByRole('row', { name: /horn 2 at each wheel the car gave up/ })).toBeVisible();
+
+  const indirect = await relearn('MEN 220');
+  await expect(indirect.getByRole('heading', { name: 'The reference must be stored again' })).toBeVisible();
+  await expect(indirect.locator('summary')).toHaveText([/^Hold the set button, then drive/]);
+
+  const sound = await relearn('KUR 633');
+  await expect(sound.getByRole('heading', { name: 'No relearn is needed' })).toBeVisible();
+  await expect(sound).toContainText('It holds the ID that was heard at every wheel.');
+});
+
 test('a car that leaves unproved needs a reason, and its sheet says so', async ({ page }) => {
   await openJob(page, 'ARR 774');
   await page.getByRole('navigation').getByRole('button', { name: 'Hand over' }).click();

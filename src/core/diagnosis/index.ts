@@ -11,15 +11,12 @@ import { type Claim, type Judgement, claimsFrom, decisionFrom, nextTests } from 
 import { evidenceOf } from './evidence';
 import { type Experience, priorsFor } from './learning';
 import { inconsistenciesOf, weigherOf } from './explanation';
-import { model } from './model';
 
 export { addExperience, historyMayMoveBy, type Experience } from './learning/experience';
 export { plainChance } from './learning/priors';
 
 /** Everything at least this likely is told (contract of the assessment). */
 const leastTold = 0.05;
-/** Under this, V, with the engine off, a module may brown out while it is written. */
-export const leastVoltsToWrite = model.supply.leastVolts;
 
 /** What follows from a job. Pure: the same job, and the same experience of the shop, give the same assessment. */
 export function assess(job: Job, experience?: Experience): Assessment {

@@ -34,6 +34,10 @@ export const tpmsSchema = z.looseObject({
   idDigits: z.int().min(1).max(16).optional(),
   locates: z.boolean().optional(),
   wakeSpeedKmh: z.number().min(0).optional(),
+  /** So many wheel sets it holds at once; one where not known. */
+  holdsSets: z.int().min(1).max(8).optional(),
+  /** It sees by itself that a wheel changed with the spare, and wants that acknowledged; else it is taught. */
+  swapWithSpare: z.enum(['acknowledged', 'taught']).optional(),
   lowOnKPa: kPa.optional(),
   lowOffKPa: kPa.optional(),
   highOnKPa: kPa.optional(),

@@ -37,6 +37,7 @@ const CheckDialog = later(() => import('./checks/CheckDialog').then((found) => f
 const ChecksDialog = later(() => import('./checks/CheckDialog').then((found) => found.ChecksDialog));
 const CodesDialog = later(() => import('./checks/CodesDialog').then((found) => found.CodesDialog));
 const WriteDialog = later(() => import('./write/WriteDialog').then((found) => found.WriteDialog));
+const RelearnDialog = later(() => import('./relearn/RelearnDialog').then((found) => found.RelearnDialog));
 const HandOver = later(() => import('./hand-over/HandOverDialog').then((found) => found.HandOverDialog));
 const TurnedOut = later(() => import('./hand-over/HandOverDialog').then((found) => found.TurnedOutDialog));
 
@@ -133,6 +134,7 @@ const dialogs = {
   /** `write`: the key of a write that is looked at; none while a new one is prepared. */
   write: (sheet: Sheet, { write }: { write?: string }) =>
     sheet.view.devices.lead ? <WriteDialog {...{ sheet, write }} /> : <NoLead close={sheet.close} />,
+  relearn: (sheet: Sheet) => <RelearnDialog sheet={sheet} />,
   'no-lead': ({ close }: Sheet) => <NoLead close={close} />,
   prove: ({ view, proof, busy, problem, clearCodes, readCar, drive, open, close }: Sheet) => (
     <ProveDialog

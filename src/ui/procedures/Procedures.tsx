@@ -1,22 +1,14 @@
 import { CircleCheck, CircleDashed } from 'lucide-react';
 import { useRef, useState } from 'react';
 import type { StoredProcedure } from '../../contract';
-import { phases, type Phase, type Procedure } from '../../core/relearn/procedure';
-import {
-  conditionWords,
-  meaningWords,
-  methodWords,
-  phaseWords,
-  proofWords,
-  secondsWords,
-  stepWords,
-} from '../../core/relearn/words';
+import type { Procedure } from '../../core/relearn/procedure';
+import { methodWords } from '../../core/relearn/words';
 import type { ProfileSummary } from '../../core/visit/view';
-import { positionName } from '../../core/wheel';
 import { ask } from '../api';
 import buttonStyles from '../kit/Button.module.css';
 import { FilePick } from '../kit/FilePick';
 import { Notice } from '../kit/Notice';
+import { ProcedureBody } from '../parts/ProcedureBody';
 import styles from './Procedures.module.css';
 
 interface ProceduresProps {
@@ -121,7 +113,6 @@ function carsOf(
 
 function Sheet({ stored, profiles }: { stored: StoredProcedure; profiles: ProfileSummary[] }) {
   const { procedure, version, at, by } = stored;
-  const limits = limitsOf(procedure);
   const file = `data:application/json;charset=utf-8,${encodeURIComponent(JSON.stringify(procedure, undefined, 2))}`;
   return (
     <article className={styles.sheet} aria-labelledby="procedure">
@@ -136,29 +127,7 @@ function Sheet({ stored, profiles }: { stored: StoredProcedure; profiles: Profil
         </p>
         <Checked at={procedure.checkedAt} />
       </header>
-      {procedure.before.length > 0 && (
-        <section>
-          <h3>Before</h3>
-          <ul className={styles.bullets}>
-            {procedure.before.map((condition) => (
-              <li key={condition}>{conditionWords(condition)}</li>
-            ))}
-          </ul>
-        </section>
-      )}
-      {phases.map((phase) => (
-        <Steps key={phase} procedure={procedure} phase={phase} />
-      ))}
-      <section>
-        <h3>It worked when</h3>
-        <ul className={styles.bullets}>
-          {procedure.proof.map((kind) => (
-            <li key={kind}>{proofWords[kind]}</li>
-          ))}
-        </ul>
-      </section>
-      <Legend procedure={procedure} />
-      {limits.length > 0 && <p>The car gives it up: {limits.join(', ')}.</p>}
+      <ProcedureBody procedure={procedure} />
       {procedure.source && <p className={styles.soft}>Source: {procedure.source}.</p>}
       <div>
         <a className={buttonStyles.button} href={file} download={`${procedure.name}.json`}>
@@ -184,64 +153,3 @@ function Checked({ at }: { at: string | undefined }) {
     </p>
   );
 }
-
-function Steps({ procedure, phase }: { procedure: Procedure; phase: Phase }) {
-  const steps = procedure[phase];
-  if (steps.length === 0 || (phase === 'each' && procedure.wheels.length === 0)) return null;
-  return (
-    <section>
-      <h3>
-        {phaseWords[phase]}
-        {phase === 'each' && <span className={styles.soft}>: {wheelsInWords(procedure)}</span>}
-      </h3>
-      <ol className={styles.steps}>
-        {steps.map((step, at) => (
-          // Two steps may be the same; their places tell them apart.
-          <li key={at}>{stepWords(procedure, phase, step)}</li>
-        ))}
-      </ol>
-    </section>
-  );
-}
-
-const wheelsInWords = ({ wheels, optional }: Procedure): string =>
-  wheels
-    .map((wheel) => `${positionName[wheel]}${optional.includes(wheel) ? ' (may be skipped)' : ''}`)
-    .join(', ');
-
-function Legend({ procedure }: { procedure: Procedure }) {
-  if (procedure.cues.length === 0) return null;
-  return (
-    <div className={styles.scroll}>
-      <table className={styles.legend}>
-        <caption>What this car says, and what it means by it</caption>
-        <thead>
-          <tr>
-            <th scope="col">Cue</th>
-            <th scope="col">During</th>
-            <th scope="col">Means</th>
-          </tr>
-        </thead>
-        <tbody>
-          {procedure.cues.map(({ cue, during, means }) => (
-            <tr key={`${cue} ${during ?? ''}`}>
-              <th scope="row">{cue}</th>
-              <td>{during ? phaseWords[during].toLowerCase() : 'always'}</td>
-              <td
-                className={means === 'failed' || means === 'expired' || means === 'refused' ? styles.bad : ''}
-              >
-                {meaningWords[means]}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
-  );
-}
-
-const limitsOf = ({ limits: { enterS, wheelS, totalS } }: Procedure): string[] => [
-  ...(enterS === undefined ? [] : [`${secondsWords(enterS)} to enter learning`]),
-  ...(wheelS === undefined ? [] : [`${secondsWords(wheelS)} at one wheel`]),
-  ...(totalS === undefined ? [] : [`${secondsWords(totalS)} in all`]),
-];

@@ -1,3 +1,4 @@
+import { leastVoltsToWrite } from '../../supply';
 import { contract, judged, physics } from '../../figure';
 
 /** How an indirect system shows itself. */
@@ -37,6 +38,6 @@ export const indirectLamp = {
 } as const;
 
 export const supply = {
-  leastVolts: contract(12.2, 'under this, engine off, write nothing'),
+  leastVolts: contract(leastVoltsToWrite, 'under this, engine off, write nothing'),
   meterVolts: judged(0.03, 'a meter on the lead'),
 } as const;

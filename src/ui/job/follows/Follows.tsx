@@ -62,6 +62,7 @@ export function Follows({
         <Button disabled={closed} onClick={() => open({ dialog: 'tires' })}>
           Tires
         </Button>
+        <Button onClick={() => open({ dialog: 'relearn' })}>Relearn</Button>
       </div>
       <div aria-live="polite" className={styles.follows}>
         {figures && (

@@ -1,0 +1,87 @@
+import type { Job } from '../job';
+import { ledgerOf } from '../ledger';
+import { supplyIsLow } from '../supply';
+import { profileOf } from '../visit/notes';
+import type { NeedAction } from './need';
+import { phases, type Procedure, type RelearnMethod } from './procedure';
+
+/** What a procedure is done with, beside hands. */
+export type Means = 'tool' | 'lead' | 'road';
+
+/** A procedure that teaches this car, with what stands in its way here and now. */
+export interface Way {
+  procedure: Procedure;
+  /** What it needs that is not here. */
+  missing: Means[];
+  /** So many times it was tried on this visit and failed. */
+  failed: number;
+  /** The supply is too low to write to a module. */
+  waitsForSupply: boolean;
+}
+
+/**
+ * The ways to teach a car, the best first: those that can be done here and now, then those that did not fail yet, then
+ * by minutes; of two alike the shop's preference, its methods in order, wins.
+ */
+export function waysFor(
+  procedures: readonly Procedure[],
+  job: Job,
+  here: Readonly<Record<Means, boolean>>,
+  { action, preferred = [] }: { action?: NeedAction; preferred?: readonly RelearnMethod[] } = {},
+): Way[] {
+  const low = supplyIsLow(ledgerOf(job));
+  const failed = (method: RelearnMethod) =>
+    job.observations.filter(
+      (seen) => seen.kind === 'relearn' && seen.method === method && seen.outcome === 'failed',
+    ).length;
+  const rank = (method: RelearnMethod) => {
+    const at = preferred.indexOf(method);
+    return at < 0 ? preferred.length : at;
+  };
+  return procedures
+    .filter((procedure) => isFor(procedure, job) && does(procedure, action))
+    .map((procedure): Way => {
+      const means = meansOf(procedure);
+      return {
+        procedure,
+        missing: means.filter((one) => !here[one]),
+        failed: failed(procedure.method),
+        waitsForSupply: low && means.includes('lead'),
+      };
+    })
+    .sort(
+      (a, b) =>
+        Number(!canBeDone(a)) - Number(!canBeDone(b)) ||
+        a.failed - b.failed ||
+        minutesOf(a) - minutesOf(b) ||
+        rank(a.procedure.method) - rank(b.procedure.method),
+    );
+}
+
+export const canBeDone = ({ missing, waitsForSupply }: Way): boolean =>
+  missing.length === 0 && !waitsForSupply;
+
+const minutesOf = ({ procedure }: Way): number => procedure.minutes ?? Number.POSITIVE_INFINITY;
+
+/** For this kind of vehicle and its year; a year that is not known keeps nothing out. */
+function isFor({ for: { profiles, fromYear, toYear } }: Procedure, job: Job): boolean {
+  const year = job.vehicle.modelYear;
+  const profile = profileOf(job);
+  if (profiles.length > 0 && (profile === undefined || !profiles.includes(profile))) return false;
+  if (year === undefined) return true;
+  return year >= (fromYear ?? year) && year <= (toYear ?? year);
+}
+
+/** Storing a reference is for a car that compares wheel speeds; everything else is for one with sensors. */
+const does = ({ method }: Procedure, action: NeedAction | undefined): boolean =>
+  action === undefined || (action === 'store-reference') === (method === 'reset');
+
+/** By its steps: waking takes the tool, writing the lead, driving the road. */
+export function meansOf(procedure: Procedure): Means[] {
+  const steps = new Set(phases.flatMap((phase) => procedure[phase].map(({ do: kind }) => kind)));
+  return [
+    ...(steps.has('wake') ? (['tool'] as const) : []),
+    ...(steps.has('write') ? (['lead'] as const) : []),
+    ...(steps.has('drive') ? (['road'] as const) : []),
+  ];
+}
