@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { jobWith } from '../../../tests/support/car';
-import { cautionForWork, cautionsFor, fillingCaution } from '.';
+import { procedureSchema } from '../relearn';
+import { cautionForWork, cautionsFor, cautionsOfRelearn, comesFirst, fillingCaution } from '.';
 
 describe('a caution', () => {
   it('stands by work on a wheel: deflate before the stem is loosened; local codes first', () => {
@@ -12,6 +13,28 @@ describe('a caution', () => {
 
   it('stands by filling: clear of the sidewall, not over its maximum, no bleeding hot', () => {
     expect(fillingCaution).toMatch(/sidewall.*maximum.*Never bleed a hot tire/);
+  });
+});
+
+describe('while a car is taught', () => {
+  const procedure = (more: object) =>
+    procedureSchema.parse({
+      format: 'hacienda.procedure/1',
+      name: 'made-up',
+      title: 'Made up',
+      method: 'tool',
+      proof: ['lamp'],
+      ...more,
+    });
+  const said = (more: object) => cautionsOfRelearn(procedure(more)).join(' ');
+
+  it('what its steps can do to somebody is said, and what comes first', () => {
+    expect(said({})).toBe(comesFirst);
+    expect(said({ wheels: ['LF'], each: [{ do: 'wake' }] })).toMatch(
+      /does not start the car.*maker's procedure/,
+    );
+    expect(said({ finish: [{ do: 'drive', leastKmh: 40, leastS: 60 }] })).toMatch(/licensed driver/);
+    expect(said({ wheels: ['LF'], each: [{ do: 'air' }] })).toMatch(/stand clear of the sidewall/);
   });
 });
 

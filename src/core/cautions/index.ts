@@ -1,11 +1,34 @@
 import { recordOf, type FindingCode, type FindingRecord } from '../finding';
 import type { Job } from '../job';
+import { phases, type Procedure } from '../relearn/procedure';
 
 /** Cautions of the trade (common practice). They defer to local codes, the maker and licensed practice. */
 
 /** Where air is let in. */
 export const fillingCaution =
   'Clip-on chuck, stand clear of the sidewall, never above the maximum on the sidewall. Never bleed a hot tire.';
+
+/** On the road, with a reading to take. */
+export const roadCaution =
+  'On the road: a licensed driver drives, a passenger reads. Nobody looks at a screen while driving.';
+
+/** Where one sits in the car and another stands at a wheel. */
+export const seatCaution = 'Someone in the seat does not start the car while another is at a wheel.';
+
+/** What the sheet and every procedure defer to. */
+export const comesFirst =
+  "Local rules, the vehicle maker's procedure and licensed practice come before anything here.";
+
+/** What to mind while a car is taught its sensors, by the steps of it. */
+export function cautionsOfRelearn(procedure: Procedure): string[] {
+  const steps = phases.flatMap((phase) => procedure[phase].map(({ do: kind }) => kind));
+  return [
+    ...(procedure.wheels.length > 0 ? [seatCaution] : []),
+    ...(steps.includes('drive') ? [roadCaution] : []),
+    ...(steps.includes('air') ? [fillingCaution] : []),
+    comesFirst,
+  ];
+}
 
 /** What to mind while working, by what the work is. */
 const ofWork: Record<NonNullable<FindingRecord['caution']>, string> = {

@@ -1,3 +1,4 @@
+import { cautionsOfRelearn } from '../../core/cautions';
 import { phases, type Phase, type Procedure } from '../../core/relearn/procedure';
 import {
   conditionWords,
@@ -38,6 +39,7 @@ export function ProcedureBody({ procedure }: { procedure: Procedure }) {
       </section>
       <Legend procedure={procedure} />
       {limits.length > 0 && <p>The car gives it up: {limits.join(', ')}.</p>}
+      <p className={styles.soft}>{cautionsOfRelearn(procedure).join(' ')}</p>
     </div>
   );
 }

@@ -1,4 +1,5 @@
 import { CircleCheck, CircleDashed, OctagonAlert } from 'lucide-react';
+import { roadCaution, seatCaution } from '../../../core/cautions';
 import type { Proof } from '../../../core/proof';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
@@ -57,8 +58,7 @@ export function ProveDialog({
       {problem && <Notice tone="wrong">{problem}</Notice>}
       {hasLead && (
         <p>
-          On the road: a licensed driver drives, a passenger reads. Nobody looks at a screen while driving.
-          Someone in the seat does not start the car while another is at a wheel.
+          {roadCaution} {seatCaution}
         </p>
       )}
       <div className={styles.actions}>

@@ -1,3 +1,4 @@
+import { ChevronRight } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { StoredProcedure } from '../../../contract';
 import { waysFor, type Way } from '../../../core/relearn/methods';
@@ -67,6 +68,7 @@ function OneWay({ way, open }: { way: Way; open: boolean }) {
   return (
     <details className={styles.way} open={open}>
       <summary>
+        <ChevronRight className={styles.sign} aria-hidden="true" />
         <b>{procedure.title}</b>
         <span>
           {methodWords[procedure.method]}
