@@ -32,8 +32,13 @@ export const unknownPerson = () => failure('unknown-person', 'This account does 
 export const invalidInput = (issues: Issue[]) =>
   failure('invalid-input', 'Something in this entry is not right; nothing was stored.', issues);
 export const notJson = () => failure('not-json', 'This is not JSON; nothing was stored.');
-export const noJobFile = () =>
-  failure('invalid-job', 'This is not a job file.', [{ path: '', message: 'not JSON' }]);
+export const noText = () =>
+  failure(
+    'invalid-input',
+    'There is a character in this that no text has, so nothing was stored. Take it out and send it again.',
+  );
+export const noJobFile = (why: string) =>
+  failure('invalid-job', 'This is not a job file.', [{ path: '', message: why }]);
 export const tooLarge = (mostMB: number) =>
   failure('too-large', `This is larger than ${mostMB} MB. Send less at once.`);
 export const unknownSchema = () =>

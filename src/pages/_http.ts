@@ -14,6 +14,7 @@ import {
 import {
   invalidInput,
   noJobFile,
+  noText,
   notJson,
   tooLarge,
   unknownGauge,
@@ -70,10 +71,20 @@ export async function readBody<Body>(request: Request, schema: z.ZodType<Body>):
   return parsed.success ? success(parsed.data) : invalidInput(issuesOf(parsed.error));
 }
 
-/** Problem: `not-json`. */
+/** Nobody types these and no database stores them: the character nought, and half of a pair. */
+export const isText = (text: string): boolean => !text.includes('\0') && !/\p{Surrogate}/u.test(text);
+
+/** Problems: `not-json`, and `invalid-input` for text that is none. */
 export function parseJson(text: string): Result<unknown> {
+  let isAllText = true;
+  const look = (key: string, value: unknown) => {
+    if (!isText(key) || (typeof value === 'string' && !isText(value))) isAllText = false;
+    return value;
+  };
   try {
-    return success(JSON.parse(text));
+    // Such characters come in only as escapes; without any there is nothing to look for.
+    const document: unknown = /\\u(0000|d[89a-f])/i.test(text) ? JSON.parse(text, look) : JSON.parse(text);
+    return isAllText ? success(document) : noText();
   } catch {
     return notJson();
   }
@@ -85,7 +96,7 @@ export async function jobFileFrom(request: Request): Promise<Result<Job>> {
   if (!text.ok) return text;
   const document = parseJson(text.value);
   if (document.ok) return parseJob(document.value);
-  return noJobFile();
+  return noJobFile(document.problem.code === 'not-json' ? 'not JSON' : 'a character that no text has');
 }
 
 /** Who asks. The middleware lets nobody through to where this is called without a session. */

@@ -262,6 +262,48 @@ describe('bad input', () => {
     ['a huge body', JSON.stringify({ key: newKey(), text: 'x'.repeat(3 * 2 ** 20) })],
   ];
 
+  it.each(['\\u0000', '\\ud800', 'x\\udc00'])(
+    'text with %s in it is refused, never half stored',
+    async (odd) => {
+      const boss = await Client.signIn(shop.address, 'manager');
+      const procedure = {
+        format: 'hacienda.procedure/1',
+        name: 'odd',
+        title: 'Odd',
+        method: 'tool',
+        proof: ['lamp'],
+        source: 'ODD',
+      };
+      const job = {
+        format: 'hacienda.job/1',
+        vehicle: { label: 'ODD', tpms: { kind: 'none' } },
+        observations: [],
+      };
+      for (const [path, body] of [
+        ['/api/procedures', [procedure]],
+        ['/api/jobs', { key: newKey(), vehicle: { label: 'ODD' }, complaint: 'ODD' }],
+        ['/api/jobs/import', job],
+        ['/api/sign-in', { name: 'ODD', passphrase: 'ODD' }],
+        ['/api/people', { name: 'ODD', role: 'adviser', passphrase: 'apples in the cellar' }],
+        ['/api/gauges', { key: newKey(), name: 'ODD', kind: 'dial', resolutionKPa: 5 }],
+        [`/api/jobs/${vela}/notes`, { key: newKey(), text: 'ODD', link: '/bench' }],
+      ] as const) {
+        const raw = JSON.stringify(body).replaceAll('ODD', odd);
+        const response = await boss.send('POST', path, raw);
+        expect(response.status, path).toBe(400);
+      }
+      const asked = await boss.fetch('/api/vehicles?plate=%00&vin=%00');
+      expect(asked.status).toBe(200);
+      const form = await fetch(`${shop.address}/api/sign-in`, {
+        method: 'POST',
+        redirect: 'manual',
+        headers: { origin: shop.address, 'content-type': 'application/x-www-form-urlencoded' },
+        body: 'name=%00&passphrase=%00',
+      });
+      expect(form.status).toBe(303);
+    },
+  );
+
   it.each(bodies)(
     '%s is answered by every endpoint with a code and a sentence, and stores nothing',
     async (what, body) => {

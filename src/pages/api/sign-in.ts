@@ -2,11 +2,11 @@ import type { APIRoute } from 'astro';
 import { z } from 'zod';
 import { noCredentials } from '../../contract/refusals';
 import { sessionHours, signIn } from '../../services/people';
-import { bodyText, json, parseJson, problemResponse, respond, sessionCookie } from '../_http';
+import { bodyText, isText, json, parseJson, problemResponse, respond, sessionCookie } from '../_http';
 
 const credentials = z.object({
-  name: z.string().trim().min(1).max(80),
-  passphrase: z.string().min(1).max(200),
+  name: z.string().trim().min(1).max(80).refine(isText),
+  passphrase: z.string().min(1).max(200).refine(isText),
 });
 
 /** Takes a form (and goes on to a page) or JSON (and answers). */
