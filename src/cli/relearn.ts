@@ -2,16 +2,10 @@ import { createReadStream, readFileSync } from 'node:fs';
 import { basename } from 'node:path';
 import { createInterface, type Interface } from 'node:readline';
 import { issuesOf } from '../core/job/schema';
-import {
-  advance,
-  begin,
-  eventSchema,
-  openStep,
-  presentWheel,
-  readProcedure,
-  type Procedure,
-  type Run,
-} from '../core/relearn';
+import type { Procedure } from '../core/relearn/procedure';
+import { readProcedure } from '../core/relearn/procedure/problems';
+import { advance, begin, openStep, presentWheel, type Run } from '../core/relearn/run';
+import { eventSchema } from '../core/relearn/run/schema';
 
 /**
  * `relearn PROCEDURE EVENTS`: a procedure file, and its run as JSON Lines, `-` for standard input. One line per event on

@@ -1,5 +1,6 @@
 import { QueryTypes } from 'sequelize';
-import { procedureSchema, type Procedure } from '../core/relearn';
+import type { Procedure } from '../core/relearn/procedure';
+import { procedureSchema } from '../core/relearn/procedure/schema';
 import { database, type Tx } from './database';
 import { ProcedureRow } from './models';
 

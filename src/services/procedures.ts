@@ -1,5 +1,5 @@
 import { isDeepStrictEqual } from 'node:util';
-import type { Procedure } from '../core/relearn';
+import type { Procedure } from '../core/relearn/procedure';
 import { success, type Result } from '../core/result';
 import { inTransaction } from '../data/database';
 import * as procedures from '../data/procedures';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { jobWith } from '../../../tests/support/car';
-import { procedureSchema } from '../relearn';
+import { procedureSchema } from '../relearn/procedure/schema';
 import { cautionForWork, cautionsFor, cautionsOfRelearn, comesFirst, fillingCaution } from '.';
 
 describe('a caution', () => {

@@ -7,7 +7,7 @@ import {
   proofWords,
   secondsWords,
   stepWords,
-} from '../../core/relearn/words';
+} from '../../core/relearn/procedure/words';
 import { positionName } from '../../core/wheel';
 import styles from './ProcedureBody.module.css';
 

@@ -2,7 +2,7 @@ import { CircleCheck, CircleDashed } from 'lucide-react';
 import { useRef, useState } from 'react';
 import type { StoredProcedure } from '../../contract';
 import type { Procedure } from '../../core/relearn/procedure';
-import { methodWords } from '../../core/relearn/words';
+import { methodWords } from '../../core/relearn/procedure/words';
 import type { ProfileSummary } from '../../core/visit/view';
 import { ask } from '../api';
 import buttonStyles from '../kit/Button.module.css';

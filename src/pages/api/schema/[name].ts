@@ -2,7 +2,7 @@ import type { APIRoute } from 'astro';
 import { z } from 'zod';
 import { contracts } from '../../../contract';
 import { assessmentSchema } from '../../../core/assessment/schema';
-import { procedureSchema } from '../../../core/relearn';
+import { procedureSchema } from '../../../core/relearn/procedure/schema';
 import { jobSchema } from '../../../core/job/schema';
 import { unknownSchema } from '../../../contract/refusals';
 import { json, respond } from '../../_http';

@@ -1,9 +1,9 @@
 import { ChevronRight } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { StoredProcedure } from '../../../contract';
-import { waysFor, type Way } from '../../../core/relearn/methods';
-import { needOf, type Need } from '../../../core/relearn/need';
-import { methodWords, needActionWords, needWords, wayWords } from '../../../core/relearn/words';
+import { needOf, waysFor, type Need, type Way } from '../../../core/relearn/choice';
+import { needActionWords, needWords, wayWords } from '../../../core/relearn/choice/words';
+import { methodWords } from '../../../core/relearn/procedure/words';
 import { ask } from '../../api';
 import { Dialog } from '../../kit/Dialog';
 import { Notice } from '../../kit/Notice';

@@ -1,10 +1,10 @@
-import { changesOf, lastOf, ofKind } from '../history';
-import { allOf, type Job } from '../job';
-import { ledgerOf, type Ledger } from '../ledger';
-import { monitoredWheels } from '../placard';
-import { compareRegistration } from '../registration';
-import { sameId } from '../sensor-id';
-import { inWalkingOrder, type Position } from '../wheel';
+import { changesOf, lastOf, ofKind } from '../../history';
+import { allOf, type Job } from '../../job';
+import { ledgerOf, type Ledger } from '../../ledger';
+import { monitoredWheels } from '../../placard';
+import { compareRegistration } from '../../registration';
+import { sameId } from '../../sensor-id';
+import { inWalkingOrder, type Position } from '../../wheel';
 
 /**
  * Whether a car must be taught after what was done to it. What the car was read to hold settles it; what was merely

@@ -1,5 +1,5 @@
-import { continued, ended, hasEnded, openStep, stepDone, type Run } from './run';
-import type { Procedure, Step } from './procedure';
+import { continued, ended, hasEnded, openStep, stepDone, type Run } from './state';
+import type { Procedure, Step } from '../procedure';
 
 /** What happens by itself once time has come to it. */
 interface Due {

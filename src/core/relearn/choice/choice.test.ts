@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { gauge, heard, ids, jobWith, minute, registry, scans } from '../../../tests/support/car';
-import type { Job, Observation } from '../job';
-import { roadWheels } from '../wheel';
-import { canBeDone, meansOf, waysFor } from './methods';
+import { gauge, heard, ids, jobWith, minute, registry, scans } from '../../../../tests/support/car';
+import type { Job, Observation } from '../../job';
+import { roadWheels } from '../../wheel';
+import { canBeDone, meansOf, waysFor } from './ways';
 import { needOf } from './need';
-import { procedureSchema } from './schema';
+import { procedureSchema } from '../procedure/schema';
 import { needWords, wayWords } from './words';
 
 const after = (kind: NonNullable<Job['service']>['kind'], tpms: object = {}, seen: Observation[] = []) =>

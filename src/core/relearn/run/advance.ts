@@ -1,5 +1,5 @@
-import { sameId } from '../sensor-id';
-import { meaningOf } from './legend';
+import { sameId } from '../../sensor-id';
+import { meaningOf } from '../procedure';
 import { lampSeen, liveRead, registryRead } from './proof';
 import {
   begin,
@@ -19,8 +19,9 @@ import {
   wheelDone,
   wheelsDone,
   type Run,
-} from './run';
-import type { CueMeaning, EventOf, Procedure, RunEvent, Step, StepOf } from './procedure';
+} from './state';
+import type { CueMeaning, Procedure, Step, StepOf } from '../procedure';
+import type { EventOf, RunEvent } from './event';
 import { driven, slackS, timePasses } from './time';
 
 /** The state of a run after its events: nothing else decides what that is. */

@@ -1,21 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { walkingOrder } from '../wheel';
-import {
-  advance,
-  begin,
-  eventSchema,
-  hasEnded,
-  openProof,
-  problemsOf,
-  procedureSchema,
-  readProcedure,
-  replay,
-  runNotes,
-  runStates,
-  type Procedure,
-  type RunEvent,
-} from '.';
+import { walkingOrder } from '../../wheel';
+import type { Procedure } from '../procedure';
+import { problemsOf, readProcedure } from '../procedure/problems';
+import { procedureSchema } from '../procedure/schema';
+import { advance, begin, hasEnded, openProof, replay, runNotes, runStates, type RunEvent } from '.';
+import { eventSchema } from './schema';
 
 const whole = (least: number, most: number) => fc.integer({ min: least, max: most });
 const what = fc.constantFrom('ignition', 'hazards', 'brake', 'button');

@@ -1,9 +1,9 @@
-import type { Job } from '../job';
-import { ledgerOf } from '../ledger';
-import { supplyIsLow } from '../supply';
-import { profileOf } from '../visit/notes';
+import type { Job } from '../../job';
+import { ledgerOf } from '../../ledger';
+import { supplyIsLow } from '../../supply';
+import { profileOf } from '../../visit/notes';
 import type { NeedAction } from './need';
-import { phases, type Procedure, type RelearnMethod } from './procedure';
+import { phases, type Procedure, type RelearnMethod } from '../procedure';
 
 /** What a procedure is done with, beside hands. */
 export type Means = 'tool' | 'lead' | 'road';

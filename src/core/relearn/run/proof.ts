@@ -1,7 +1,8 @@
-import { sameId } from '../sensor-id';
-import { inWalkingOrder, type Position } from '../wheel';
-import { ended, noted, type Run } from './run';
-import type { EventOf, Procedure } from './procedure';
+import { sameId } from '../../sensor-id';
+import { inWalkingOrder, type Position } from '../../wheel';
+import { ended, noted, type Run } from './state';
+import type { Procedure } from '../procedure';
+import type { EventOf } from './event';
 
 /** The wheels that the proof is about: those that were taught and not skipped, else those that are expected. */
 export const provedWheels = ({ wheels }: Procedure, { skipped, expected }: Run): Position[] =>

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { procedureSchema, type Step } from '.';
+import type { Step } from '.';
+import { procedureSchema } from './schema';
 import { conditionWords, secondsWords, stepWords } from './words';
 
 const procedure = procedureSchema.parse({

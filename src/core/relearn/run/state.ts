@@ -1,5 +1,5 @@
-import type { Position } from '../wheel';
-import type { Phase, Procedure, Step } from './procedure';
+import type { Position } from '../../wheel';
+import type { Phase, Procedure, Step } from '../procedure';
 
 /** Where a run stands. The last five are ends: nothing follows. */
 export const runStates = [

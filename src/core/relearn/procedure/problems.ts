@@ -1,7 +1,7 @@
-import type { Issue } from '../result';
-import { issuesOf } from '../job/schema';
+import type { Issue } from '../../result';
+import { issuesOf } from '../../job/schema';
 import { canonicalCue, legendOf } from './legend';
-import { phases, type Procedure, type Step } from './procedure';
+import { phases, type Procedure, type Step } from '.';
 import { procedureSchema } from './schema';
 
 /** A procedure that is well formed and makes sense. */

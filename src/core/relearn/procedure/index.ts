@@ -1,12 +1,15 @@
 import type { z } from 'zod';
-import type { eventSchema, procedureSchema, stepSchema } from './schema';
+import type { procedureSchema, stepSchema } from './schema';
 
-/** Lists and types only, so that a page can use them without carrying the schemas along: those are in `./schema`. */
+export { canonicalCue, legendOf, meaningOf } from './legend';
+
+/**
+ * How one kind of vehicle is taught its sensors, as data. Lists and types only, so that a page can use them without
+ * carrying the schemas along: those are in `./schema`, what makes no sense in `./problems`, the instructions in `./words`.
+ */
 export type Procedure = z.infer<typeof procedureSchema>;
 export type Step = z.infer<typeof stepSchema>;
 export type StepOf<Kind extends Step['do']> = Extract<Step, { do: Kind }>;
-export type RunEvent = z.infer<typeof eventSchema>;
-export type EventOf<Kind extends RunEvent['event']> = Extract<RunEvent, { event: Kind }>;
 
 /** The phases of a procedure that have steps. */
 export const phases = ['enter', 'each', 'finish'] as const;

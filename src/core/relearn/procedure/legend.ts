@@ -1,4 +1,4 @@
-import type { CueMeaning, Phase, Procedure } from './procedure';
+import type { CueMeaning, Phase, Procedure } from '.';
 
 /** A cue as it is compared: without regard to case and to how many blanks stand in it. */
 export const canonicalCue = (cue: string): string => cue.trim().replace(/\s+/g, ' ').toLowerCase();

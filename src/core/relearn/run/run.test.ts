@@ -1,7 +1,10 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
-import { begin, advance, eventSchema, procedureSchema, replay, type Procedure, type RunEvent } from '.';
+import type { Procedure } from '../procedure';
+import { procedureSchema } from '../procedure/schema';
+import { advance, begin, replay, type RunEvent } from '.';
+import { eventSchema } from './schema';
 
 /** A procedure of three wheels with the tool, made up; `more` replaces parts of it. */
 const procedureOf = (more: object = {}): Procedure =>
@@ -59,7 +62,7 @@ function runOf(procedure: Procedure, events: readonly RunEvent[]) {
 }
 
 describe('worked examples', () => {
-  const folder = new URL('../../../tests/procedures/', import.meta.url);
+  const folder = new URL('../../../../tests/procedures/', import.meta.url);
   const example = z.object({
     procedure: procedureSchema,
     events: z.array(eventSchema),

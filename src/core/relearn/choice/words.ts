@@ -1,0 +1,54 @@
+import { positionName } from '../../wheel';
+import type { Need, NeedAction, NeedReason } from './need';
+import type { Way } from './ways';
+
+export const needActionWords: Record<NeedAction, string> = {
+  none: 'No relearn is needed',
+  relearn: 'A relearn is needed',
+  acknowledge: 'No relearn: the swap with the spare is acknowledged',
+  'store-reference': 'The reference must be stored again',
+  'read-first': 'Read the car first',
+};
+
+const needReasonWords: Record<NeedReason, string> = {
+  'no-monitoring': 'This car does not watch its pressures.',
+  'reference-holds': 'Nothing was changed on tires or air since the reference was stored.',
+  'reference-stale':
+    'It compares wheel speeds with what it stored, and tires or air were changed since. Set the pressures cold first.',
+  'holds-what-was-heard': 'It holds the ID that was heard at every wheel.',
+  'holds-other-ids': 'It does not hold what was heard at',
+  'holds-a-slip': 'It holds an ID one slip away from what was heard at',
+  'wheels-moved': 'It holds the right IDs, but at other positions:',
+  'spare-swapped':
+    'It sees by itself that these two changed places. Hold the button its handbook names until it says so:',
+  rotated: 'Wheels changed places, and this car ties IDs to positions. Read the car to be sure.',
+  'rotated-not-tied': 'Wheels changed places, but this car does not tie IDs to positions.',
+  'other-set': 'Another wheel set is on, and the car holds one set. Read the car to be sure.',
+  'other-set-held': 'Another wheel set is on, and the car holds more than one set. Read the car to be sure.',
+  'new-sensor': 'Another sensor is in: one with a new ID must be taught, a clone need not.',
+  'same-sensors': 'The sensors stayed with their wheels. Read the car to be sure.',
+  'nothing-done': 'Nothing was done that a car must be taught.',
+};
+
+/** Why a relearn is needed, or none is: a sentence, with its wheels. */
+export function needWords({ reason, wheels }: Need): string {
+  const words = needReasonWords[reason];
+  if (wheels.length === 0) return words;
+  const where = wheels.map((wheel) => positionName[wheel]).join(', ');
+  return words.endsWith('.') ? `${words} It answered at: ${where}.` : `${words} ${where}.`;
+}
+
+const meansWords: Record<Way['missing'][number], string> = {
+  tool: 'an activation tool',
+  lead: 'a lead to the car',
+  road: 'a road',
+};
+
+/** What stands in the way of a procedure here and now; empty where nothing does. */
+export function wayWords({ missing, failed, waitsForSupply }: Way): string[] {
+  return [
+    ...(missing.length > 0 ? [`Needs ${missing.map((one) => meansWords[one]).join(' and ')}`] : []),
+    ...(waitsForSupply ? ['Waits for the supply: connect a charger, read the car again'] : []),
+    ...(failed > 0 ? [`Failed ${failed === 1 ? 'once' : `${failed} times`} on this visit`] : []),
+  ];
+}

@@ -1,0 +1,21 @@
+/**
+ * One execution of a procedure at one car. In go the procedure and the events, in the order of their times; out comes
+ * where the run stands. No clock but the events' own, and no way to `done` but the proof.
+ */
+export { advance, replay } from './advance';
+export type { EventOf, RunEvent } from './event';
+export { openProof, provedWheels, wantedId } from './proof';
+export {
+  begin,
+  hasEnded,
+  openStep,
+  phaseOf,
+  presentWheel,
+  runNotes,
+  runStates,
+  type Run,
+  type RunEnd,
+  type RunNote,
+  type RunState,
+} from './state';
+export { duesOf, timePasses } from './time';
