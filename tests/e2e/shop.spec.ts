@@ -72,8 +72,8 @@ test.describe('at the door', () => {
     });
     const input = page.locator('input[type=file]');
     await input.setInputFiles(file({ proof: [], wheels: ['LF', 'LF'] }));
-    await expect(page.getByRole('alert')).toContainText('0.wheels.1: LF stands twice');
-    await expect(page.getByRole('alert')).toContainText('0.proof: nothing proves that it worked');
+    await expect(page.getByRole('alert')).toContainText('wheels.1: LF stands twice');
+    await expect(page.getByRole('alert')).toContainText('proof: nothing proves that it worked');
     await input.setInputFiles(file({}));
     await expect(page.getByText('Taken in: Menu, then drive, version 1.')).toBeVisible();
     await expect(page.getByRole('heading', { name: 'Menu, then drive' })).toBeVisible();

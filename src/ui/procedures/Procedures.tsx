@@ -30,13 +30,16 @@ export function Procedures({ initial, profiles, mayChange }: ProceduresProps) {
   const sheet = useRef<HTMLDivElement>(null);
   const stored = library.find(({ procedure }) => procedure.name === chosen);
   const take = async (document: unknown) => {
-    const body = Array.isArray(document) ? (document as unknown[]) : [document];
-    const saved = await ask('saveProcedures', { file: body });
+    const isList = Array.isArray(document);
+    const saved = await ask('saveProcedures', { file: isList ? document : [document] });
     if (!saved.ok) {
       const { message, issues = [] } = saved.problem;
       return setSaid({
         tone: 'wrong',
-        text: [message, ...issues.map((issue) => `${issue.path}: ${issue.message}`)],
+        text: [
+          message,
+          ...issues.map(({ path, message: what }) => `${isList ? path : path.replace(/^0\./, '')}: ${what}`),
+        ],
       });
     }
     const before = new Map(library.map(({ procedure, version }) => [procedure.name, version]));
@@ -72,7 +75,7 @@ export function Procedures({ initial, profiles, mayChange }: ProceduresProps) {
       {library.length === 0 && (
         <p>No procedure is on file. A manager takes in procedure files here; the format is open.</p>
       )}
-      <div className={styles.columns}>
+      <div className={styles.columns} hidden={library.length === 0}>
         <ul className={styles.list} id="library" aria-label="Procedures on file">
           {byCar.map(({ procedure }) => (
             <li key={procedure.name}>
@@ -94,7 +97,7 @@ export function Procedures({ initial, profiles, mayChange }: ProceduresProps) {
             </li>
           ))}
         </ul>
-        <div ref={sheet}>{stored && <Sheet stored={stored} profiles={profiles} />}</div>
+        <div ref={sheet}>{stored && <ProcedureSheet stored={stored} profiles={profiles} />}</div>
       </div>
     </main>
   );
@@ -111,7 +114,7 @@ function carsOf(
   return `${labels.length > 0 ? labels.join(', ') : 'Any car'}${years}`;
 }
 
-function Sheet({ stored, profiles }: { stored: StoredProcedure; profiles: ProfileSummary[] }) {
+function ProcedureSheet({ stored, profiles }: { stored: StoredProcedure; profiles: ProfileSummary[] }) {
   const { procedure, version, at, by } = stored;
   const file = `data:application/json;charset=utf-8,${encodeURIComponent(JSON.stringify(procedure, undefined, 2))}`;
   return (

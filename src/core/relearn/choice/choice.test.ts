@@ -5,7 +5,7 @@ import { roadWheels } from '../../wheel';
 import { canBeDone, meansOf, waysFor } from './ways';
 import { needOf } from './need';
 import { procedureSchema } from '../procedure/schema';
-import { needWords, wayWords } from './words';
+import { needTitle, needWords, wayWords } from './words';
 
 const after = (kind: NonNullable<Job['service']>['kind'], tpms: object = {}, seen: Observation[] = []) =>
   needOf({ ...jobWith(seen, { service: { kind }, tpms }), placard });
@@ -56,7 +56,7 @@ describe('whether a car must be taught', () => {
   });
 
   it('after another sensor: a clone has the old ID, so the car is read first; one that answers otherwise is new', () => {
-    expect(after('sensor-replaced')).toMatchObject({ action: 'read-first' });
+    expect(after('sensor-replaced')).toMatchObject({ action: 'depends' });
     const other = [heard(1, 'RF'), heard(20, 'RF', { id: '90FFE0A1' })];
     expect(after('none', {}, other)).toMatchObject({
       action: 'relearn',
@@ -110,6 +110,13 @@ describe('whether a car must be taught', () => {
     expect(after('tires-fitted', { kind: 'none' })).toMatchObject({ reason: 'no-monitoring' });
   });
 
+  it('is not said as if somebody had read the car, where nobody has', () => {
+    const unread = after('none');
+    expect([unread.measured, needTitle(unread)]).toEqual([false, 'By what was done, no relearn is needed']);
+    expect(needTitle(after('none', {}, [...scans(1), registry(9)]))).toBe('No relearn is needed');
+    expect(needTitle(after('none', { kind: 'none' }))).toBe('No relearn is needed');
+  });
+
   it('is said in sentences that name the wheels', () => {
     const need = after('none', {}, [...scans(1), registry(9, { RR: '90FFE0A1' })]);
     expect(needWords(need)).toBe('It does not hold what was heard at right rear.');
@@ -151,12 +158,7 @@ describe('the ways to teach a car', () => {
 
   it('the quickest first; of two alike the one the shop prefers', () => {
     expect(names(all, car(), everything)).toEqual(['by-write', 'by-tool', 'by-air', 'by-road']);
-    expect(names(all, car(), everything, { preferred: ['air'] })).toEqual([
-      'by-write',
-      'by-air',
-      'by-tool',
-      'by-road',
-    ]);
+    expect(names(all, car(), everything, ['air'])).toEqual(['by-write', 'by-air', 'by-tool', 'by-road']);
   });
 
   it('what cannot be done here comes last, and says what it needs', () => {
@@ -193,10 +195,10 @@ describe('the ways to teach a car', () => {
     const any = procedure('any', 'typed', { for: { profiles: [] } });
     const reset = procedure('store', 'reset');
     const procedures = [old, other, any, reset];
-    expect(names(procedures, car([], { modelYear: 2019 }), everything, { action: 'relearn' })).toEqual([
-      'any',
-    ]);
-    expect(names(procedures, car(), everything, { action: 'relearn' })).toEqual(['old', 'any']);
-    expect(names(procedures, car(), everything, { action: 'store-reference' })).toEqual(['store']);
+    expect(names(procedures, car([], { modelYear: 2019 }), everything)).toEqual(['any']);
+    expect(names(procedures, car(), everything)).toEqual(['old', 'any']);
+    const indirect = car();
+    indirect.vehicle.tpms = { kind: 'indirect' };
+    expect(names(procedures, indirect, everything)).toEqual(['store']);
   });
 });

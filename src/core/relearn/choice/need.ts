@@ -19,27 +19,28 @@ export interface Need {
   measured: boolean;
 }
 
-/** `acknowledge`: the car sees by itself that a wheel changed with the spare, and wants that confirmed by a held button. */
-export type NeedAction = 'none' | 'relearn' | 'acknowledge' | 'store-reference' | 'read-first';
+/**
+ * `acknowledge`: the car sees by itself that a wheel changed with the spare, and wants that confirmed by a held button.
+ * `depends`: on whether the new sensor has the ID of the old one.
+ */
+export type NeedAction = 'none' | 'relearn' | 'acknowledge' | 'store-reference' | 'depends';
 
-export const needReasons = [
-  'no-monitoring',
-  'reference-holds',
-  'reference-stale',
-  'holds-what-was-heard',
-  'holds-other-ids',
-  'holds-a-slip',
-  'wheels-moved',
-  'spare-swapped',
-  'rotated',
-  'rotated-not-tied',
-  'other-set',
-  'other-set-held',
-  'new-sensor',
-  'same-sensors',
-  'nothing-done',
-] as const;
-export type NeedReason = (typeof needReasons)[number];
+export type NeedReason =
+  | 'no-monitoring'
+  | 'reference-holds'
+  | 'reference-stale'
+  | 'holds-what-was-heard'
+  | 'holds-other-ids'
+  | 'holds-a-slip'
+  | 'wheels-moved'
+  | 'spare-swapped'
+  | 'rotated'
+  | 'rotated-not-tied'
+  | 'other-set'
+  | 'other-set-held'
+  | 'new-sensor'
+  | 'same-sensors'
+  | 'nothing-done';
 
 export function needOf(job: Job, ledger: Ledger = ledgerOf(job)): Need {
   switch (job.vehicle.tpms.kind) {
@@ -125,8 +126,7 @@ function workNeed(job: Job): Need {
     case 'wheels-swapped':
       return (holdsSets ?? 1) > 1 ? need('none', 'other-set-held') : need('relearn', 'other-set');
     case 'sensor-replaced':
-      // A clone has the old ID: only reading the car tells.
-      return need('read-first', 'new-sensor');
+      return need('depends', 'new-sensor');
     case 'tires-fitted':
     case 'repair':
       return need('none', 'same-sensors');

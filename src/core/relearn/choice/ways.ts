@@ -2,7 +2,6 @@ import type { Job } from '../../job';
 import { ledgerOf } from '../../ledger';
 import { supplyIsLow } from '../../supply';
 import { profileOf } from '../../visit/notes';
-import type { NeedAction } from './need';
 import { phases, type Procedure, type RelearnMethod } from '../procedure';
 
 /** What a procedure is done with, beside hands. */
@@ -27,7 +26,7 @@ export function waysFor(
   procedures: readonly Procedure[],
   job: Job,
   here: Readonly<Record<Means, boolean>>,
-  { action, preferred = [] }: { action?: NeedAction; preferred?: readonly RelearnMethod[] } = {},
+  preferred: readonly RelearnMethod[] = [],
 ): Way[] {
   const low = supplyIsLow(ledgerOf(job));
   const failed = (method: RelearnMethod) =>
@@ -39,7 +38,7 @@ export function waysFor(
     return at < 0 ? preferred.length : at;
   };
   return procedures
-    .filter((procedure) => isFor(procedure, job) && does(procedure, action))
+    .filter((procedure) => isFor(procedure, job))
     .map((procedure): Way => {
       const means = meansOf(procedure);
       return {
@@ -63,18 +62,18 @@ export const canBeDone = ({ missing, waitsForSupply }: Way): boolean =>
 
 const minutesOf = ({ procedure }: Way): number => procedure.minutes ?? Number.POSITIVE_INFINITY;
 
-/** For this kind of vehicle and its year; a year that is not known keeps nothing out. */
-function isFor({ for: { profiles, fromYear, toYear } }: Procedure, job: Job): boolean {
+/**
+ * For this kind of vehicle and its year; a year that is not known keeps nothing out. Storing a reference is for a car
+ * that compares wheel speeds, everything else for one with sensors.
+ */
+function isFor({ method, for: { profiles, fromYear, toYear } }: Procedure, job: Job): boolean {
+  if ((method === 'reset') !== (job.vehicle.tpms.kind === 'indirect')) return false;
   const year = job.vehicle.modelYear;
   const profile = profileOf(job);
   if (profiles.length > 0 && (profile === undefined || !profiles.includes(profile))) return false;
   if (year === undefined) return true;
   return year >= (fromYear ?? year) && year <= (toYear ?? year);
 }
-
-/** Storing a reference is for a car that compares wheel speeds; everything else is for one with sensors. */
-const does = ({ method }: Procedure, action: NeedAction | undefined): boolean =>
-  action === undefined || (action === 'store-reference') === (method === 'reset');
 
 /** By its steps: waking takes the tool, writing the lead, driving the road. */
 export function meansOf(procedure: Procedure): Means[] {

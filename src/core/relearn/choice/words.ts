@@ -2,12 +2,12 @@ import { positionName } from '../../wheel';
 import type { Need, NeedAction, NeedReason } from './need';
 import type { Way } from './ways';
 
-export const needActionWords: Record<NeedAction, string> = {
+const needActionWords: Record<NeedAction, string> = {
   none: 'No relearn is needed',
   relearn: 'A relearn is needed',
   acknowledge: 'No relearn: the swap with the spare is acknowledged',
   'store-reference': 'The reference must be stored again',
-  'read-first': 'Read the car first',
+  depends: 'It depends on the ID of the new sensor',
 };
 
 const needReasonWords: Record<NeedReason, string> = {
@@ -27,8 +27,17 @@ const needReasonWords: Record<NeedReason, string> = {
   'other-set-held': 'Another wheel set is on, and the car holds more than one set. Read the car to be sure.',
   'new-sensor': 'Another sensor is in: one with a new ID must be taught, a clone need not.',
   'same-sensors': 'The sensors stayed with their wheels. Read the car to be sure.',
-  'nothing-done': 'Nothing was done that a car must be taught.',
+  'nothing-done': 'Nothing is on record that a car must be taught.',
 };
+
+/** What is to be done about it. What nobody read off the car is not said as if somebody had. */
+export const needTitle = ({ action, measured, reason }: Need): string =>
+  action === 'none' && !measured && reason !== 'no-monitoring'
+    ? 'By what was done, no relearn is needed'
+    : needActionWords[action];
+
+/** It goes by what was done alone. */
+export const notReadWords = 'Nobody has read off the car what it holds.';
 
 /** Why a relearn is needed, or none is: a sentence, with its wheels. */
 export function needWords({ reason, wheels }: Need): string {

@@ -23,7 +23,7 @@ export function timePasses(procedure: Procedure, run: Run, t: number): Run {
   return { ...now, clock: Math.max(now.clock, t) };
 }
 
-/** Seconds until the open step is done or missed by time alone, and until each limit; for a clock on screen. */
+/** What falls due by itself from here: the open step's end or its being missed, and each limit. */
 export function duesOf(procedure: Procedure, run: Run): Due[] {
   const step = openStep(procedure, run);
   return [...(step ? stepDues(procedure, run, step) : []), ...limitDues(procedure, run)];

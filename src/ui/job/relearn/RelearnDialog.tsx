@@ -2,7 +2,7 @@ import { ChevronRight } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { StoredProcedure } from '../../../contract';
 import { needOf, waysFor, type Need, type Way } from '../../../core/relearn/choice';
-import { needActionWords, needWords, wayWords } from '../../../core/relearn/choice/words';
+import { needTitle, needWords, notReadWords, wayWords } from '../../../core/relearn/choice/words';
 import { methodWords } from '../../../core/relearn/procedure/words';
 import { ask } from '../../api';
 import { Dialog } from '../../kit/Dialog';
@@ -28,12 +28,11 @@ export function RelearnDialog({ sheet: { view, job, close } }: { sheet: Sheet })
       library.map(({ procedure }) => procedure),
       job,
       { tool, lead, road: true },
-      need.action === 'none' ? {} : { action: need.action },
     );
   return (
     <Dialog title="Relearn" wide onClose={close}>
       <div className={styles.relearn}>
-        <Needed need={need} />
+        <Needed need={need} isDirect={job.vehicle.tpms.kind === 'direct'} />
         {problem && <Notice tone="wrong">{problem}</Notice>}
         {!ways && !problem && <p>Looking the procedures up…</p>}
         {ways?.length === 0 && (
@@ -50,14 +49,12 @@ export function RelearnDialog({ sheet: { view, job, close } }: { sheet: Sheet })
   );
 }
 
-function Needed({ need }: { need: Need }) {
+function Needed({ need, isDirect }: { need: Need; isDirect: boolean }) {
   return (
     <div role="status">
-      <h3>{needActionWords[need.action]}</h3>
+      <h3>{needTitle(need)}</h3>
       <p>{needWords(need)}</p>
-      {!need.measured && need.action !== 'none' && (
-        <p className={styles.soft}>This goes by what was done; nobody has read it off the car yet.</p>
-      )}
+      {isDirect && !need.measured && <p className={styles.soft}>{notReadWords}</p>}
     </div>
   );
 }
