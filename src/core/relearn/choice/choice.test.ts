@@ -48,10 +48,15 @@ describe('whether a car must be taught', () => {
   it('after a rotation: where IDs are tied to positions', () => {
     expect(after('rotation')).toMatchObject({ action: 'relearn', reason: 'rotated', measured: false });
     expect(after('rotation', { locates: false })).toMatchObject({ action: 'none' });
+    expect(after('rotation', { locates: undefined })).toMatchObject({
+      action: 'depends',
+      reason: 'rotated-not-known',
+    });
   });
 
   it('after another wheel set: where the car holds one', () => {
-    expect(after('wheels-swapped')).toMatchObject({ action: 'relearn' });
+    expect(after('wheels-swapped', { holdsSets: 1 })).toMatchObject({ action: 'relearn' });
+    expect(after('wheels-swapped')).toMatchObject({ action: 'depends', reason: 'other-set-not-known' });
     expect(after('wheels-swapped', { holdsSets: 2 })).toMatchObject({ action: 'none' });
   });
 

@@ -21,7 +21,7 @@ export interface Need {
 
 /**
  * `acknowledge`: the car sees by itself that a wheel changed with the spare, and wants that confirmed by a held button.
- * `depends`: on whether the new sensor has the ID of the old one.
+ * `depends`: on something nobody has said or read yet, which the reason names.
  */
 export type NeedAction = 'none' | 'relearn' | 'acknowledge' | 'store-reference' | 'depends';
 
@@ -36,8 +36,10 @@ export type NeedReason =
   | 'spare-swapped'
   | 'rotated'
   | 'rotated-not-tied'
+  | 'rotated-not-known'
   | 'other-set'
   | 'other-set-held'
+  | 'other-set-not-known'
   | 'new-sensor'
   | 'same-sensors'
   | 'nothing-done';
@@ -122,9 +124,11 @@ function workNeed(job: Job): Need {
     return need('relearn', 'new-sensor', another);
   switch (job.service?.kind) {
     case 'rotation':
-      return locates === false ? need('none', 'rotated-not-tied') : need('relearn', 'rotated');
+      if (locates === undefined) return need('depends', 'rotated-not-known');
+      return locates ? need('relearn', 'rotated') : need('none', 'rotated-not-tied');
     case 'wheels-swapped':
-      return (holdsSets ?? 1) > 1 ? need('none', 'other-set-held') : need('relearn', 'other-set');
+      if (holdsSets === undefined) return need('depends', 'other-set-not-known');
+      return holdsSets > 1 ? need('none', 'other-set-held') : need('relearn', 'other-set');
     case 'sensor-replaced':
       return need('depends', 'new-sensor');
     case 'tires-fitted':

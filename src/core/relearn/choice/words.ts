@@ -7,7 +7,7 @@ const needActionWords: Record<NeedAction, string> = {
   relearn: 'A relearn is needed',
   acknowledge: 'No relearn: the swap with the spare is acknowledged',
   'store-reference': 'The reference must be stored again',
-  depends: 'It depends on the ID of the new sensor',
+  depends: 'Whether a relearn is needed is not known yet',
 };
 
 const needReasonWords: Record<NeedReason, string> = {
@@ -21,12 +21,14 @@ const needReasonWords: Record<NeedReason, string> = {
   'wheels-moved': 'It holds the right IDs, but at other positions:',
   'spare-swapped':
     'It sees by itself that these two changed places. Hold the button its handbook names until it says so:',
-  rotated: 'Wheels changed places, and this car ties IDs to positions. Read the car to be sure.',
+  rotated: 'Wheels changed places, and this car ties IDs to positions.',
   'rotated-not-tied': 'Wheels changed places, but this car does not tie IDs to positions.',
-  'other-set': 'Another wheel set is on, and the car holds one set. Read the car to be sure.',
-  'other-set-held': 'Another wheel set is on, and the car holds more than one set. Read the car to be sure.',
+  'rotated-not-known': 'Wheels changed places; whether this car ties IDs to positions is not known.',
+  'other-set-not-known': 'Another wheel set is on; whether this car holds both sets is not known.',
+  'other-set': 'Another wheel set is on, and the car holds one set.',
+  'other-set-held': 'Another wheel set is on, and the car holds more than one set.',
   'new-sensor': 'Another sensor is in: one with a new ID must be taught, a clone need not.',
-  'same-sensors': 'The sensors stayed with their wheels. Read the car to be sure.',
+  'same-sensors': 'The sensors stayed with their wheels.',
   'nothing-done': 'Nothing is on record that a car must be taught.',
 };
 

@@ -38,7 +38,7 @@ export function RelearnDialog({ sheet: { view, job, close } }: { sheet: Sheet })
         {ways?.length === 0 && (
           <p>
             No procedure for this kind of vehicle is on file. <a href="/procedures">Procedures</a> holds what
-            is; follow the vehicle maker’s own, then read the car.
+            is; follow the vehicle maker’s own.
           </p>
         )}
         {ways?.map((way, at) => (
