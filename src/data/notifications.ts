@@ -32,7 +32,8 @@ async function listen(): Promise<void> {
       await client.connect();
       client.on('notification', ({ payload }) => news.emit('change', payload || undefined));
       await client.query(`LISTEN ${channel}`);
-      if (attempt > 0) news.emit('change', undefined);
+      // Whoever asked before this process listened may have missed a notice: at the first connection too.
+      news.emit('change', undefined);
       await new Promise<void>((resolve) => {
         client.on('error', () => resolve());
         client.on('end', () => resolve());
