@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { atTemperature } from '../core/pressure';
 import { canonicalId } from '../core/sensor-id';
 import { receiverSchema, type LiveEntry, type RegistryEntry } from '../core/uds/receiver';
+import { mindSchema, programSchema } from './learning';
 import { usualWakeSpeedKmh } from '../core/wake-speed';
 import { walkingOrder, type Position } from '../core/wheel';
 
@@ -53,6 +54,9 @@ export const carSchema = z.object({
   /** What the receiver last heard per wheel on the road. */
   heard: z.partialRecord(z.enum(walkingOrder), z.object({ kPa: z.number(), tempC: z.number() })).default({}),
   tries: z.partialRecord(z.enum(walkingOrder), z.int()).default({}),
+  /** The ways it can be taught. */
+  programs: z.array(programSchema).default([]),
+  mind: mindSchema.default(mindSchema.parse({})),
 });
 
 export type Car = z.infer<typeof carSchema>;
@@ -101,7 +105,7 @@ function hears(car: Car, wheel: Position): boolean {
 /** On the road: above wake speed the receiver hears what it can, sets its codes and its lamp. */
 export function drive(car: Car, speedKmh: number): Car {
   const moving = { ...car, speedKmh };
-  if (!car.receiver || speedKmh <= car.wakeSpeedKmh) return moving;
+  if (!car.receiver || speedKmh < car.wakeSpeedKmh) return moving;
   const { wheels } = car.receiver;
   const heard: Car['heard'] = {};
   for (const { wheel, id } of car.registry) {
@@ -152,7 +156,7 @@ export function fill(car: Car, wheel: Position, kPa: number): Car {
 
 /** What the receiver has live: nothing while the sensors sleep. */
 export function live(car: Car): LiveEntry[] {
-  const awake = car.speedKmh > car.wakeSpeedKmh;
+  const awake = car.speedKmh >= car.wakeSpeedKmh;
   return (car.receiver?.wheels ?? []).map((wheel) => {
     const heard = awake ? car.heard[wheel] : undefined;
     return { wheel, kPa: heard?.kPa ?? null, tempC: heard?.tempC ?? null };

@@ -11,6 +11,7 @@ import { accepted, decodeFrame, encodeFrame, refused } from '../core/can/slcan';
 import { canonicalVin } from '../core/vin';
 import { walkingOrder } from '../core/wheel';
 import { carSchema, coolTo, drive, fill, park, wake, type Car } from './car';
+import { feel, handsSchema, later, onRoad, overhears } from './learning';
 import { receiverModule } from './module';
 import { scenarioSchema, weatherService } from './weather';
 
@@ -38,7 +39,9 @@ if (existsSync(stateFile)) {
 }
 
 function update(vin: string, change: (car: Car) => Car): Car {
-  const next = change(carWith(vin));
+  const before = carWith(vin);
+  const next = change(before);
+  if (next === before) return next;
   cars.set(next.vin, next);
   writeFileSync(`${stateFile}.new`, JSON.stringify([...cars.values()]));
   renameSync(`${stateFile}.new`, stateFile);
@@ -65,6 +68,7 @@ const look = (car: Car) => ({
 const ofCar = z.object({ vin: z.string() });
 const wakeRequest = z.object({ vehicle: z.string(), wheel: z.enum(walkingOrder) });
 const driveRequest = ofCar.extend({ speedKmh: z.number(), minutes: z.number() });
+const handsRequest = ofCar.extend({ hands: handsSchema });
 const airRequest = ofCar.extend({ wheel: z.enum(walkingOrder), kPa: z.number().min(0).max(600) });
 const nightRequest = ofCar.extend({ celsius: z.number().min(-60).max(60), speedKmh: z.number() });
 const wakeMs = 400;
@@ -76,7 +80,7 @@ const tool: Record<string, Handler> = {
     const { vehicle, wheel } = wakeRequest.parse(parameters);
     await new Promise((resolve) => setTimeout(resolve, wakeMs));
     const { car, replies } = wake(carWith(vehicle), wheel);
-    update(vehicle, () => car);
+    update(vehicle, () => (replies.length > 0 ? overhears(car, wheel, Date.now()) : car));
     return { replies };
   },
 };
@@ -105,6 +109,19 @@ const bay: Record<string, Handler> = {
     const { vin, celsius, speedKmh } = nightRequest.parse(parameters);
     // The lamp judges on the first drive of the morning.
     return look(update(vin, (car) => park(drive(coolTo(car, celsius), speedKmh))));
+  },
+  'bay/hands': (parameters) => {
+    const { vin, hands } = handsRequest.parse(parameters);
+    const now = Date.now();
+    return look(
+      update(vin, (car) =>
+        hands.event === 'speed' ? onRoad(drive(car, hands.kmh), hands.kmh, now) : feel(car, hands, now),
+      ),
+    );
+  },
+  'bay/cues': (parameters) => {
+    const { vin } = ofCar.parse(parameters);
+    return { cues: update(vin, (car) => later(car, Date.now())).mind.said };
   },
   'bay/air': (parameters) => {
     const { vin, wheel, kPa } = airRequest.parse(parameters);

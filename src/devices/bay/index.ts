@@ -40,6 +40,15 @@ export const driveOff = (bay: Address, vin: string, speedKmh: number, minutes: n
 export const park = (bay: Address, vin: string) => ask(bay, 'bay/park', { vin }, carSchema);
 export const setAir = (bay: Address, vin: string, wheel: Position, kPa: number) =>
   ask(bay, 'bay/air', { vin, wheel, kPa }, carSchema);
+/** What hands do that the car feels: a switch, a pedal, a menu, air, a magnet, the road. */
+export const feel = (bay: Address, vin: string, hands: object) =>
+  ask(bay, 'bay/hands', { vin, hands }, carSchema);
+
+/** What the car said, numbered, the oldest first: horn, lamps, messages. */
+const saidSchema = z.object({ cues: z.array(z.object({ n: z.int(), cue: z.string() })) });
+export type SaidLately = z.infer<typeof saidSchema>;
+export const listen = (bay: Address, vin: string) => ask(bay, 'bay/cues', { vin }, saidSchema);
+
 /** Lets a night pass: the car stands until it is as cold as the air, and is driven off in the morning. */
 export const letNightPass = (bay: Address, vin: string, celsius: number, speedKmh: number) =>
   ask(bay, 'bay/night', { vin, celsius, speedKmh }, carSchema);
