@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import type { Contract } from './contract';
+import { relearnContracts } from './relearn';
 import type { RouteName } from './routes';
 import { shopContracts } from './shop';
 import { visitContracts } from './visit';
@@ -9,12 +10,14 @@ export { problemSchema, statusOf } from './problem';
 export { routes, type RouteName } from './routes';
 export type { Contract } from './contract';
 export type { NewCheck, NewGauge, Profile, StoredProcedure } from './shop';
+export type { RunView, Told } from './relearn';
 export type { BenchNote, Booking, HeaderChanges } from './visit';
 
-export const contracts = { ...visitContracts, ...shopContracts } as const satisfies Record<
-  RouteName,
-  Contract
->;
+export const contracts = {
+  ...visitContracts,
+  ...relearnContracts,
+  ...shopContracts,
+} as const satisfies Record<RouteName, Contract>;
 export type Contracts = typeof contracts;
 
 /** What is sent to a use case, and what it answers. */

@@ -103,6 +103,20 @@ export const writeUnderWay = () =>
 export const unknownWrite = () =>
   failure('unknown-write', 'There is no such write on this job. Reload the page.');
 
+// A relearn that is led through.
+export const unknownRun = () =>
+  failure('unknown-run', 'There is no such relearn here. Go back to the job and start it there.');
+export const unknownProcedure = () =>
+  failure('unknown-procedure', 'This procedure is not on file any more. Choose one from the list.');
+export const runUnderWay = (by: string) =>
+  failure('run-under-way', `${by} is teaching this car already. Join that relearn, or stop it first.`);
+export const runEnded = () =>
+  failure('run-ended', 'This relearn has ended, so nothing was asked of the car. Start it again.');
+export const runTooLong = () =>
+  failure('run-too-long', 'This relearn has more events than any car needs. Stop it and start again.');
+export const notInThisRun = () =>
+  failure('run-ended', 'The relearn does not ask for this now. Look at what it asks for.');
+
 // The practice bay and the weather.
 export const noPractice = () =>
   failure('no-practice', 'There are no simulated cars here. Drive the real one.');

@@ -219,7 +219,14 @@ export const visitContracts = {
         .max(5),
     }),
     answer: visitSchema,
-    problems: [...ofOpenJob, ...ofLead, 'read-first', 'supply-voltage-low', 'write-under-way'],
+    problems: [
+      ...ofOpenJob,
+      ...ofLead,
+      'read-first',
+      'supply-voltage-low',
+      'write-under-way',
+      'run-under-way',
+    ],
   },
   readBack: {
     summary: 'Reads back what the car holds after a write',
@@ -248,7 +255,7 @@ export const visitContracts = {
       parts: z.array(repairOutcomeSchema).max(40).optional(),
     }),
     answer: visitSchema,
-    problems: [...ofJob, 'stale', 'not-proved', 'not-allowed', 'unknown-part', 'key-in-use'],
+    problems: [...ofJob, 'stale', 'run-under-way', 'not-proved', 'not-allowed', 'unknown-part', 'key-in-use'],
   },
   note: {
     summary: 'Takes something worked out on the bench into the job',

@@ -5,7 +5,18 @@ import type { CarWrite, Observation } from '../core/job';
 import { carWriteSchema, headerSchema, issuesOf, observationSchema } from '../core/job/schema';
 import { confirmationOf } from './confirmations';
 import { database, type Tx } from './database';
-import { CarWriteRow, ConfirmationRow, JobEditRow, JobRow, ObservationRow } from './models';
+import {
+  CarWriteRow,
+  ConfirmationRow,
+  JobEditRow,
+  JobRow,
+  ObservationRow,
+  RunEventRow,
+  RunRow,
+} from './models';
+import { recordOf } from './runs';
+
+export type { JobRow };
 
 /** A job with all that was recorded on it. */
 export interface StoredJob {
@@ -14,6 +25,8 @@ export interface StoredJob {
 }
 
 export const findJobByKey = (tx: Tx, key: string) => JobRow.findOne({ where: { key }, transaction: tx });
+
+export const findJob = (tx: Tx, id: string) => JobRow.findByPk(id, { transaction: tx });
 
 /** The job, locked until the transaction ends, so that two changes to it come one after the other. */
 export const lockJob = (tx: Tx, id: string) => JobRow.findByPk(id, { transaction: tx, lock: tx.LOCK.UPDATE });
@@ -28,7 +41,7 @@ export const createJob = (
     { transaction: tx },
   );
 
-/** Everything recorded on some jobs, in three queries however many they are. */
+/** Everything recorded on some jobs, in five queries however many they are. */
 export async function loadRecords(tx: Tx, rows: JobRow[]): Promise<StoredJob[]> {
   const jobId = rows.map(({ id }) => id);
   const inOrder = {
@@ -40,9 +53,13 @@ export async function loadRecords(tx: Tx, rows: JobRow[]): Promise<StoredJob[]> 
   const observations = await ObservationRow.findAll(inOrder);
   const writes = await CarWriteRow.findAll(inOrder);
   const confirmations = await ConfirmationRow.findAll(inOrder);
+  const runs = await RunRow.findAll(inOrder);
+  const events = runs.length > 0 ? await RunEventRow.findAll(inOrder) : [];
   const observationsOf = groupByJob(observations);
   const writesOf = groupByJob(writes);
   const confirmationsOf = groupByJob(confirmations);
+  const runsOf = groupByJob(runs);
+  const eventsOf = groupByJob(events);
   return rows.map((row) => ({
     row,
     record: {
@@ -54,6 +71,12 @@ export async function loadRecords(tx: Tx, rows: JobRow[]): Promise<StoredJob[]> 
       })),
       writes: (writesOf.get(row.id) ?? []).map(({ key, body }) =>
         stored(carWriteSchema, body, `write ${key}`),
+      ),
+      runs: (runsOf.get(row.id) ?? []).map((run) =>
+        recordOf(
+          run,
+          (eventsOf.get(row.id) ?? []).filter(({ runKey }) => runKey === run.key),
+        ),
       ),
       confirmations: (confirmationsOf.get(row.id) ?? []).map(confirmationOf),
     },

@@ -20,6 +20,7 @@ import {
   unknownGauge,
   unknownJob,
   unknownPerson,
+  unknownRun,
 } from '../contract/refusals';
 import { success, type Problem, type Result } from '../core/result';
 import type { Person } from '../services/people';
@@ -133,10 +134,10 @@ export const serve =
 
 /** What an address names that is no ID of anything. */
 function nothingThere(name: RouteName): Result<never> {
-  const { problems } = contracts[name] as Contract;
-  if (problems.includes('unknown-gauge')) return unknownGauge();
-  if (problems.includes('unknown-person')) return unknownPerson();
-  return unknownJob();
+  const [, address] = routes[name];
+  if (address.startsWith('/api/gauges/')) return unknownGauge();
+  if (address.startsWith('/api/people/')) return unknownPerson();
+  return address.startsWith('/api/runs/') ? unknownRun() : unknownJob();
 }
 
 export const isUuid = (text: string): boolean => z.uuid().safeParse(text).success;

@@ -5,6 +5,7 @@ import {
   closedJob,
   noReceiver,
   readFirst,
+  runUnderWay,
   supplyLow,
   unknownJob,
   unknownWrite,
@@ -20,13 +21,12 @@ import { inTransaction, type Tx } from '../data/database';
 import * as jobs from '../data/jobs';
 import { announce } from '../data/notifications';
 import type { VehicleLead, WriteAnswer } from '../devices/vehicle/port';
+import { isUnderWay } from './car-write';
 import { withLead } from './devices';
 import { deriveKey, recordIn, viewIn, viewJob } from './jobs';
+import { openRunIn } from './runs/start';
 import { receiverOf } from './vehicles';
 import { refuseUnless, type Person } from './people';
-
-/** A write without an answer for this long is not under way any more: its outcome is unknown. */
-const writesInFlightMs = 10_000;
 
 interface Car {
   job: Job;
@@ -40,6 +40,16 @@ async function carOf(tx: Tx, id: string): Promise<Result<Car>> {
   const job = toJobFile(stored.record);
   const receiver = await receiverOf(tx, job);
   return receiver ? success({ job, receiver }) : noReceiver();
+}
+
+/** How fast the car goes, km/h. Problems: `unknown-job`, `no-receiver`, and those of the lead. */
+export async function readSpeed(id: string): Promise<Result<number>> {
+  const car = await inTransaction((tx) => carOf(tx, id));
+  if (!car.ok) return car;
+  return withLead(car.value.job.vehicle.vin, car.value.receiver, async (lead) => {
+    const live = await lead.readLive();
+    return live.ok ? success(live.value.speedKmh) : live;
+  });
 }
 
 /** Everything one reading of the car gives. */
@@ -109,10 +119,10 @@ function entriesOf(
   ];
 }
 
-/** Sends IDs to the car and reads them back: the read-back decides. */
+/** Sends IDs to the car and reads them back: the read-back decides. `run`: the relearn it is part of. */
 export function writeIds(
   id: string,
-  asked: { key: string; entries: RegistryEntry[] },
+  asked: { key: string; entries: RegistryEntry[]; run?: string },
   who: Person,
 ): Promise<Result<VisitView>> {
   return write(id, asked.key, who, (before) => ({
@@ -122,6 +132,7 @@ export function writeIds(
     by: who.name,
     asked: asked.entries,
     before: before.registry,
+    ...(asked.run && { run: asked.run }),
   }));
 }
 
@@ -139,7 +150,7 @@ export function clearCodes(id: string, key: string, who: Person): Promise<Result
 /**
  * A write in three facts, each stored before the next step: asked, answered, read back. A server that
  * dies in between leaves a write that is unknown until it is read back. The same key is sent once.
- * Problems: `not-allowed`, `read-first`, `supply-voltage-low`, `write-under-way`, and those of the lead.
+ * Problems: `not-allowed`, `read-first`, `supply-voltage-low`, `write-under-way`, `run-under-way`, and those of the lead.
  */
 async function write(
   id: string,
@@ -163,6 +174,8 @@ async function write(
       registry: ledger.registry?.seen.entries ?? [],
       codes: ledger.codes.map(({ seen: { code, status } }) => ({ code, status })),
     });
+    const run = await openRunIn(tx, row.vehicleId);
+    if (run && fresh.kind === 'registry' && fresh.run !== run.key) return runUnderWay(run.by);
     await jobs.addWrite(tx, id, who.name, fresh);
     await announce(tx, id);
     return success({ ...car.value, fresh });
@@ -188,10 +201,6 @@ function refuseWrite(state: string, job: Job): Result<never> | undefined {
   if (voltage && supplyIsLow(ledger)) return supplyLow(voltage.seen.volts);
   return undefined;
 }
-
-/** Asked a moment ago and not answered: the car may still be at it. */
-const isUnderWay = ({ answer, readBackAt, askedAt }: CarWrite): boolean =>
-  !answer && !readBackAt && Date.now() - Date.parse(askedAt) < writesInFlightMs;
 
 const send = (lead: VehicleLead, write: CarWrite): Promise<WriteAnswer> =>
   write.kind === 'registry' ? lead.writeRegistry(write.asked) : lead.clearCodes();
@@ -233,7 +242,8 @@ export async function readBack(id: string, key: string, who: Person): Promise<Re
         ? { ...row.body, readBackAt, readBack: reading.value.registry }
         : { ...row.body, readBackAt, readBack: reading.value.codes };
     await jobs.updateWrite(tx, row, after);
-    if (after.kind === 'registry') {
+    // Within a relearn it is that which says in the end what came of it.
+    if (after.kind === 'registry' && !after.run) {
       const outcome = writeVerdict(after) === 'worked' ? 'waiting-for-drive' : 'failed';
       const observation: Observation = { kind: 'relearn', at: readBackAt, method: 'write', outcome };
       await jobs.addObservation(tx, id, who.name, { key: deriveKey(key, 'relearn'), observation });

@@ -1,6 +1,6 @@
 import { unknownJob } from '../contract/refusals';
 import type { Seen } from '../core/job';
-import type { Result } from '../core/result';
+import { success, type Result } from '../core/result';
 import type { VisitView } from '../core/visit/view';
 import type { Position } from '../core/wheel';
 import { inTransaction } from '../data/database';
@@ -11,17 +11,27 @@ import { refuseUnless, type Person } from './people';
 
 /**
  * Wakes the sensor at a wheel through the activation tool and records what answered, silence included.
- * The same key again does not wake it again. Problems: those of the tool and of `record`.
+ * The same key again does not wake it again. Problems: those of `wakeAt` and of `record`.
  */
 export async function wake(
   id: string,
   asked: { key: string; wheel: Position; trigger: Seen<'activation'>['trigger'] },
   who: Person,
 ): Promise<Result<VisitView>> {
-  const refusal = refuseUnless(who, 'record-readings');
-  if (refusal) return refusal;
   const there = await inTransaction((tx) => findObservation(tx, asked.key));
   if (there) return there.jobId === id ? viewJob(id) : unknownJob();
+  const observation = await wakeAt(id, asked, who);
+  return observation.ok ? record(id, { key: asked.key, observation: observation.value }, who) : observation;
+}
+
+/** The same, for whoever records it. Problems: `not-allowed`, `unknown-job`, and those of the tool. */
+export async function wakeAt(
+  id: string,
+  asked: { wheel: Position; trigger: Seen<'activation'>['trigger'] },
+  who: Person,
+): Promise<Result<Seen<'activation'>>> {
+  const refusal = refuseUnless(who, 'record-readings');
+  if (refusal) return refusal;
   const view = await viewJob(id);
   if (!view.ok) return view;
   const tool = activationTool();
@@ -31,9 +41,5 @@ export async function wake(
   const replies = await tool.value.wake({ wheel, trigger, vehicle: vin ?? label ?? view.value.id });
   if (!replies.ok) return replies;
   const at = new Date().toISOString();
-  return record(
-    id,
-    { key: asked.key, observation: { kind: 'activation', at, wheel, trigger, replies: replies.value } },
-    who,
-  );
+  return success({ kind: 'activation', at, wheel, trigger, replies: replies.value });
 }

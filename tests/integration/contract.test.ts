@@ -132,6 +132,33 @@ describe('the published description of the API', () => {
     );
   });
 
+  it('is what they answer while a car is taught', async () => {
+    const id = await jobOf('KUR 982');
+    const run = newKey();
+    const told = (happening: object) => ({ told: [{ key: newKey(), agoS: 0, happening }] });
+    const confirm = (what: string) => told({ event: 'confirm', what });
+    for (const [name, status, more] of [
+      ['startRun', 404, { id, body: { key: newKey(), procedure: 'nothing' } }],
+      ['startRun', 200, { id, body: { key: run, procedure: 'vela-write' } }],
+      ['startRun', 409, { id, body: { key: newKey(), procedure: 'vela-write' } }],
+      ['run', 200, { id: run }],
+      ['tellRun', 200, { id: run, body: confirm('supply-steady') }],
+      ['tellRun', 200, { id: run, body: confirm('engine-off') }],
+      ['hearCar', 200, { id: run }],
+      ['readInRun', 200, { id: run, body: { key: newKey(), what: 'speed' } }],
+      ['readInRun', 409, { id: run, body: { key: newKey(), what: 'registry' } }],
+      ['writeInRun', 409, { id: run, body: { key: newKey() } }],
+      ...['LF', 'RF', 'RR', 'LR'].map(
+        (wheel) =>
+          ['wakeInRun', 200, { id: run, body: { key: newKey(), wheel, trigger: 'pulsed' } }] as const,
+      ),
+      ['writeInRun', 200, { id: run, body: { key: newKey() } }],
+      ['tellRun', 200, { id: run, body: told({ event: 'stop' }) }],
+      ['wakeInRun', 409, { id: run, body: { key: newKey(), wheel: 'LF', trigger: 'pulsed' } }],
+    ] as const)
+      expect((await asked(name, more)).status, name).toBe(status);
+  });
+
   it('is what they answer to what is not there, not allowed, and not right', async () => {
     const none = newKey();
     for (const name of Object.keys(routes) as RouteName[]) {
@@ -142,7 +169,7 @@ describe('the published description of the API', () => {
           ...(method !== 'GET' && { body: {} }),
         });
         expect(status, name).toBe(404);
-        expect(problemSchema.parse(answer).error.code, name).toMatch(/^unknown-(job|gauge|person)$/);
+        expect(problemSchema.parse(answer).error.code, name).toMatch(/^unknown-(job|gauge|person|run)$/);
       }
       if (method !== 'GET' && name !== 'assess' && name !== 'importJob' && name !== 'signIn') {
         const { status } = await asked(name, { id: none, body: { nothing: 'right' } });

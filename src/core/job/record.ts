@@ -1,3 +1,4 @@
+import type { RunRecord } from '../relearn/run';
 import type { Confirmation } from '../repair-outcome';
 import type { CarWrite, Header, Job, Observation } from '.';
 
@@ -9,6 +10,7 @@ export interface JobRecord {
   header: Header;
   entries: Entry[];
   writes: CarWrite[];
+  runs: RunRecord[];
   confirmations: Confirmation[];
 }
 
@@ -20,7 +22,7 @@ export interface Entry {
 }
 
 /** The open job file of a record. What was corrected stands apart, so that no reader judges by it. */
-export function toJobFile({ header, entries, writes, confirmations }: JobRecord): Job {
+export function toJobFile({ header, entries, writes, runs, confirmations }: JobRecord): Job {
   const replacedBy = new Map(entries.flatMap(({ key, replaces }) => (replaces ? [[replaces, key]] : [])));
   const withKey = ({ key, observation }: Entry): Observation => ({ ...observation, key });
   const corrected = entries.flatMap((entry) => {
@@ -32,6 +34,7 @@ export function toJobFile({ header, entries, writes, confirmations }: JobRecord)
     observations: entries.filter(({ key }) => !replacedBy.has(key)).map(withKey),
     ...(corrected.length > 0 && { corrected }),
     ...(writes.length > 0 && { carWrites: writes }),
+    ...(runs.length > 0 && { runs }),
     ...(confirmations.length > 0 && { confirmations }),
   };
 }
@@ -41,7 +44,7 @@ export function toJobFile({ header, entries, writes, confirmations }: JobRecord)
  * same for the same.
  */
 export function fromJobFile(job: Job, keyFor: (theirs: string) => string): JobRecord {
-  const { observations, corrected = [], carWrites = [], confirmations = [], ...header } = job;
+  const { observations, corrected = [], carWrites = [], runs = [], confirmations = [], ...header } = job;
   let unnamed = 0;
   const entryOf = ({ key, ...observation }: Observation): Entry => ({
     key: keyFor(key ?? `entry ${(unnamed += 1)}`),
@@ -60,6 +63,7 @@ export function fromJobFile(job: Job, keyFor: (theirs: string) => string): JobRe
     header,
     entries: [...old.map(({ entry }) => entry), ...observations.map(entryOf)].map(withReplaces),
     writes: carWrites.map((write) => ({ ...write, key: keyFor(write.key) })),
+    runs: runs.map((run) => ({ ...run, key: keyFor(run.key) })),
     confirmations: confirmations.map((said) => ({ ...said, key: keyFor(said.key) })),
   };
 }

@@ -3,6 +3,7 @@ import type { Issue, Result } from '../result';
 import { failure, success } from '../result';
 import { confirmationSchema } from '../repair-outcome/schema';
 import { instrumentSchema, calibrationStatuses } from '../gauge/schema';
+import { runRecordSchema } from '../relearn/run/schema';
 import { drives } from '../tire-temperature';
 import { walkingOrder } from '../wheel';
 import { visitNotesSchema } from './notes';
@@ -14,6 +15,7 @@ const most = {
   observations: 500,
   corrected: 500,
   writes: 100,
+  runs: 40,
   history: 400,
   replies: 32,
   entries: 32,
@@ -215,6 +217,8 @@ export const carWriteSchema = z.discriminatedUnion('kind', [
     ...writeFacts,
     asked: z.array(registryEntry),
     before: z.array(registryEntry),
+    /** The key of the relearn it was part of. */
+    run: fileKey.optional(),
     readBack: z.array(registryEntry).optional(),
   }),
   z.looseObject({
@@ -260,6 +264,8 @@ export const jobSchema = headerSchema.extend({
   observations: z.array(observationSchema).max(most.observations),
   corrected: z.array(correctedSchema).max(most.corrected).optional(),
   carWrites: z.array(carWriteSchema).max(most.writes).optional(),
+  /** What was led through by a relearn procedure, step by step. */
+  runs: z.array(runRecordSchema).max(most.runs).optional(),
   /** What the parts turned out to be, each time somebody said so; the last holds. */
   confirmations: z.array(confirmationSchema).optional(),
 });

@@ -8,6 +8,7 @@ import * as asRead from './0004-as-read';
 import * as revisions from './0005-revisions';
 import * as names from './0006-names';
 import * as procedures from './0007-procedures';
+import * as runs from './0008-runs';
 
 export interface Migration {
   up: (schema: QueryInterface) => Promise<void>;
@@ -23,6 +24,7 @@ const migrations: { name: string; migration: Migration }[] = [
   { name: '0005-revisions', migration: revisions },
   { name: '0006-names', migration: names },
   { name: '0007-procedures', migration: procedures },
+  { name: '0008-runs', migration: runs },
 ];
 
 /** Brings the database up to date; returns the names of what was run. Two starters do not collide. */

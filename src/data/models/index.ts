@@ -143,6 +143,29 @@ export class CarWriteRow extends Row<CarWriteRow> {
   declare askedBy: string;
 }
 
+export class RunRow extends Row<RunRow> {
+  declare key: string;
+  declare seq: CreationOptional<string>;
+  declare jobId: string;
+  declare vehicleId: string;
+  /** The procedure as it was when the run began. */
+  declare procedure: object;
+  declare startedAt: Date;
+  declare by: string;
+  /** Null while it goes on. */
+  declare endedAt: Date | null;
+}
+
+export class RunEventRow extends Row<RunEventRow> {
+  declare seq: CreationOptional<string>;
+  declare key: string;
+  declare runKey: string;
+  declare jobId: string;
+  /** The event as it stands in the job file. */
+  declare body: object;
+  declare at: CreationOptional<Date>;
+}
+
 export class ConfirmationRow extends Row<ConfirmationRow> {
   declare seq: CreationOptional<string>;
   declare key: string;
@@ -320,6 +343,30 @@ export function defineModels(sequelize: Sequelize): void {
       askedBy: text(),
     },
     { sequelize, tableName: 'car_writes' },
+  );
+  RunRow.init(
+    {
+      key: uuidKey(),
+      seq: { type: DataTypes.BIGINT, autoIncrement: true },
+      jobId: uuid(),
+      vehicleId: uuid(),
+      procedure: json(),
+      startedAt: time(),
+      by: text(),
+      endedAt: orNull(time()),
+    },
+    { sequelize, tableName: 'runs' },
+  );
+  RunEventRow.init(
+    {
+      seq: sequence(),
+      key: uuid(),
+      runKey: uuid(),
+      jobId: uuid(),
+      body: json(),
+      at: { ...time(), defaultValue: DataTypes.NOW },
+    },
+    { sequelize, tableName: 'run_events' },
   );
   ConfirmationRow.init(
     { seq: sequence(), key: uuid(), jobId: uuid(), at: time(), by: text(), parts: json() },

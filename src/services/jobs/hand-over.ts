@@ -2,7 +2,7 @@ import { v7 as newId } from 'uuid';
 import type { RepairOutcome } from '../../core/repair-outcome';
 import type { Job } from '../../core/job';
 import { ledgerOf } from '../../core/ledger';
-import { notProved, unknownJob } from '../../contract/refusals';
+import { notProved, runUnderWay, unknownJob } from '../../contract/refusals';
 import type { Result } from '../../core/result';
 import { proofOf } from '../../core/proof';
 import { scannedIds } from '../../core/registration';
@@ -14,13 +14,14 @@ import { announce } from '../../data/notifications';
 import * as vehicles from '../../data/vehicles';
 import { confirmIn } from '../confirmations';
 import type { Person } from '../people';
+import { openRunIn } from '../runs/start';
 import { deriveKey, stale, yearMs } from './common';
 import { viewIn } from './view';
 
 /**
  * Hands the car over and closes the job; what the tool heard goes on file for the next visit, and what the
  * parts turned out to be, where somebody says so. A visit that is not proved is handed over only with a
- * reason. Problems: `unknown-job`, `stale`, `not-proved`, and those of `confirmIn`.
+ * reason. Problems: `unknown-job`, `stale`, `run-under-way`, `not-proved`, and those of `confirmIn`.
  */
 export function handOver(
   id: string,
@@ -32,6 +33,8 @@ export function handOver(
     if (!row) return unknownJob();
     if (row.state === 'handed-over') return viewIn(tx, id);
     if (row.version !== asked.version) return stale(tx, id, asked.version);
+    const run = await openRunIn(tx, row.vehicleId);
+    if (run?.jobId === id) return runUnderWay(run.by);
     const view = await viewIn(tx, id);
     if (!view.ok) return view;
     const job = judgedJob(view.value);

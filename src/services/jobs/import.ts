@@ -3,12 +3,14 @@ import { closedJob, keyInUse } from '../../contract/refusals';
 import type { Header, Job } from '../../core/job';
 import { fromJobFile } from '../../core/job/record';
 import { unnamedVehicle } from '../../core/job/words';
+import type { RunRecord } from '../../core/relearn/run';
 import { success, type Result } from '../../core/result';
 import { canonicalVin } from '../../core/vin';
 import { notesOf, plateOf, profileOf } from '../../core/visit/notes';
 import { addConfirmation, findConfirmation } from '../../data/confirmations';
 import { inTransaction, type Tx } from '../../data/database';
 import * as jobs from '../../data/jobs';
+import * as runs from '../../data/runs';
 import { announce } from '../../data/notifications';
 import * as vehicles from '../../data/vehicles';
 import { refuseUnless, type Person } from '../people';
@@ -26,7 +28,7 @@ export function importJob(file: Job, who: Person): Promise<Result<{ id: string; 
     const key = named && isUuid(named) ? named : deriveKey('file', named ?? JSON.stringify(file));
     // A key of another program is no UUID: ours is derived from it, so that the same file is the same job again.
     const keyFor = (theirs: string) => (isUuid(theirs) ? theirs : deriveKey(key, `key ${theirs}`));
-    const { header, entries, writes, confirmations } = fromJobFile(file, keyFor);
+    const { header, entries, writes, runs: imported, confirmations } = fromJobFile(file, keyFor);
     const there = await jobs.findJobByKey(tx, key);
     const row = there ?? (await createFromFile(tx, key, header, who));
     for (const entry of entries) {
@@ -41,6 +43,11 @@ export function importJob(file: Job, who: Person): Promise<Result<{ id: string; 
       if (known && known.jobId !== row.id) return keyInUse();
       if (!known) await jobs.addWrite(tx, row.id, write.by ?? who.name, write);
     }
+    for (const run of imported) {
+      const known = await runs.findRun(tx, run.key);
+      if (known && known.jobId !== row.id) return keyInUse();
+      if (!known) await addRunFrom(tx, row, run, who);
+    }
     for (const confirmation of confirmations) {
       const known = await findConfirmation(tx, confirmation.key);
       if (known && known.jobId !== row.id) return keyInUse();
@@ -49,6 +56,22 @@ export function importJob(file: Job, who: Person): Promise<Result<{ id: string; 
     await announce(tx, row.id);
     return success({ id: row.id, already: there !== null });
   });
+}
+
+/** A run of a file is over: nobody goes on with it here. */
+async function addRunFrom(tx: Tx, job: jobs.JobRow, run: RunRecord, who: Person): Promise<void> {
+  const startedAt = new Date(run.startedAt);
+  const row = await runs.addRun(tx, {
+    key: run.key,
+    jobId: job.id,
+    vehicleId: job.vehicleId,
+    procedure: run.procedure,
+    startedAt,
+    by: run.by ?? who.name,
+    endedAt: new Date(startedAt.getTime() + (run.events.at(-1)?.t ?? 0) * 1000),
+  });
+  for (const [place, event] of run.events.entries())
+    await runs.addEvent(tx, row, deriveKey(run.key, `event ${place}`), event);
 }
 
 async function createFromFile(tx: Tx, key: string, job: Header, who: Person) {

@@ -2,6 +2,7 @@ import { cautionsOfRelearn } from '../../core/cautions';
 import { phases, type Phase, type Procedure } from '../../core/relearn/procedure';
 import {
   conditionWords,
+  cueWords,
   meaningWords,
   phaseWords,
   proofWords,
@@ -84,7 +85,7 @@ function Legend({ procedure }: { procedure: Procedure }) {
         <tbody>
           {procedure.cues.map(({ cue, during, means }) => (
             <tr key={`${cue} ${during ?? ''}`}>
-              <th scope="row">{cue}</th>
+              <th scope="row">{cueWords(cue)}</th>
               <td>{during ? phaseWords[during].toLowerCase() : 'always'}</td>
               <td
                 className={means === 'failed' || means === 'expired' || means === 'refused' ? styles.bad : ''}

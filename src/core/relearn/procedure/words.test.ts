@@ -36,7 +36,7 @@ describe('a step in words', () => {
 
   it('names the cues of this car for what is waited for, of this phase alone', () => {
     expect(words({ do: 'cue', means: 'accepted', withinS: 20 })).toBe(
-      'Wait for horn 1 or hazards 1, 20 s at most: this wheel is learned',
+      'Wait for horn once or hazards once, 20 s at most: this wheel is learned',
     );
   });
 

@@ -41,6 +41,12 @@ const conditions: Record<string, string> = {
   'supply-steady': 'Supply steady: charger on, or the car switched on',
 };
 
+/** A cue as it is said: "horn twice", "message IDs stored"; one that counts nothing as it is written. */
+export function cueWords(cue: string): string {
+  const [, who = '', times] = /^(.*\S)\s+(\d+)$/.exec(cue.trim()) ?? [];
+  return times === undefined ? cue : `${who}${Number(times) === 1 ? ' once' : timesWords(Number(times))}`;
+}
+
 /** A condition in words; one of the procedure's own as it is written. */
 export const conditionWords = (condition: string): string =>
   conditions[condition] ?? capital(condition.replaceAll('-', ' '));
@@ -49,7 +55,7 @@ export const conditionWords = (condition: string): string =>
 export function stepWords(procedure: Procedure, phase: Phase, step: Step): string {
   switch (step.do) {
     case 'set':
-      return `${named(step.what)} ${step.to}`;
+      return `${phraseOf(step.what)} ${step.to}`;
     case 'press':
       return `Press ${step.what.replaceAll('-', ' ')}${timesWords(step.times)}${within(step.withinS)}`;
     case 'hold':
@@ -61,7 +67,7 @@ export function stepWords(procedure: Procedure, phase: Phase, step: Step): strin
     case 'cue': {
       const cues = legendOf(procedure, phase)
         .filter(({ means }) => means === step.means)
-        .map(({ cue }) => cue);
+        .map(({ cue }) => cueWords(cue));
       const time = step.withinS === undefined ? '' : `, ${secondsWords(step.withinS)} at most`;
       return `Wait for ${cues.join(' or ')}${time}: ${meaningWords[step.means]}`;
     }
@@ -79,7 +85,8 @@ export function stepWords(procedure: Procedure, phase: Phase, step: Step): strin
 }
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
-const named = (what: string): string => capital(what.replaceAll('-', ' '));
+/** What is switched, pressed or held, as a word at the beginning of a sentence. */
+export const phraseOf = (what: string): string => capital(what.replaceAll('-', ' '));
 const timesWords = (times: number): string => (times === 1 ? '' : times === 2 ? ' twice' : ` ${times} times`);
 const within = (s: number | undefined): string => (s === undefined ? '' : `, within ${secondsWords(s)}`);
 

@@ -3,7 +3,9 @@
  * where the run stands. No clock but the events' own, and no way to `done` but the proof.
  */
 export { advance, replay } from './advance';
-export type { EventOf, RunEvent } from './event';
+export { limitClocks, limitNames, stepClock, type RunClock } from './clock';
+export type { EventOf, Happening, RunEvent, RunRecord } from './event';
+export { observedIn, relearnOf } from './observed';
 export { openProof, provedWheels, wantedId } from './proof';
 export {
   begin,
@@ -13,6 +15,7 @@ export {
   presentWheel,
   runNotes,
   runStates,
+  wheelsTaught,
   type Run,
   type RunEnd,
   type RunNote,

@@ -1,32 +1,47 @@
 import { z } from 'zod';
 import { walkingOrder } from '../../wheel';
+import { procedureSchema } from '../procedure/schema';
 
-/** The events of a run, as they are stored and told. */
+/** What happens in a run, and the run as it is kept. */
 
 const position = z.enum(walkingOrder);
 const id = z.string().max(64);
-/** Seconds from the start of the run. */
-const t = z.number().min(0);
-const event = <Name extends string, Shape extends z.core.$ZodLooseShape>(name: Name, shape: Shape) =>
-  z.looseObject({ t, event: z.literal(name), ...shape });
+const words = z.string().max(500);
+const happening = <Name extends string, Shape extends z.core.$ZodLooseShape>(name: Name, shape: Shape) =>
+  z.looseObject({ event: z.literal(name), ...shape });
 
-/** What happened at the car, in the order of `t`. */
-export const eventSchema = z.discriminatedUnion('event', [
-  event('expect', { ids: z.partialRecord(position, id) }),
-  event('confirm', { what: z.string() }),
-  event('set', { what: z.string(), to: z.string() }),
-  event('press', { what: z.string() }),
-  event('release', { what: z.string() }),
-  event('chosen', { path: z.array(z.string()) }),
-  event('cue', { cue: z.string() }),
-  event('heard', { wheel: position, ids: z.array(id) }),
-  event('taught', { wheel: position }),
-  event('skip', { wheel: position }),
-  event('speed', { kmh: z.number() }),
-  event('answer', { answer: z.enum(['yes', 'no', 'lost']) }),
-  event('registry', { entries: z.array(z.looseObject({ wheel: position, id: id.nullable() })) }),
-  event('lamp', { state: z.string() }),
-  event('live', { wheel: position, kPa: z.number().nullable() }),
-  event('tick', {}),
-  event('stop', {}),
+/** What happened at the car; without its time, as it is told by whoever is there. */
+export const happeningSchema = z.discriminatedUnion('event', [
+  happening('expect', { ids: z.partialRecord(position, id) }),
+  happening('confirm', { what: words }),
+  happening('set', { what: words, to: words }),
+  happening('press', { what: words }),
+  happening('release', { what: words }),
+  happening('chosen', { path: z.array(words).max(24) }),
+  happening('cue', { cue: words }),
+  happening('heard', { wheel: position, ids: z.array(id).max(32) }),
+  happening('taught', { wheel: position }),
+  happening('skip', { wheel: position }),
+  happening('speed', { kmh: z.number() }),
+  happening('answer', { answer: z.enum(['yes', 'no', 'lost']) }),
+  happening('registry', { entries: z.array(z.looseObject({ wheel: position, id: id.nullable() })).max(32) }),
+  happening('lamp', { state: words }),
+  happening('live', { wheel: position, kPa: z.number().nullable() }),
+  happening('tick', {}),
+  happening('stop', {}),
 ]);
+
+/** The same with its time: seconds from the start of the run. A run has them in the order of `t`. */
+export const eventSchema = happeningSchema.and(z.looseObject({ t: z.number().min(0) }));
+
+/** A procedure has a fraction of this, and a drive some hundred speeds; more is no run of one car (judgement). */
+export const mostEvents = 4000;
+
+/** One execution as it is kept in a job: the procedure as it was then, and what happened. Where it stands follows. */
+export const runRecordSchema = z.looseObject({
+  key: z.string().min(1).max(64),
+  procedure: procedureSchema,
+  startedAt: z.iso.datetime({ offset: true }),
+  by: z.string().max(200).optional(),
+  events: z.array(eventSchema).max(mostEvents),
+});

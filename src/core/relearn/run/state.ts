@@ -64,6 +64,8 @@ export interface Run {
   proved: { registry: boolean; lamp: boolean; live: readonly Position[] };
   /** The wheel at which the run ended, where it ended at one. */
   endedAt: Position | undefined;
+  /** What was noted when it ended. */
+  because: readonly RunNote[];
   /** Where the car holds something else than it should. */
   differs: readonly Position[];
   /** Of the last event. */
@@ -106,6 +108,7 @@ export const begin = (procedure: Procedure): Run =>
     skipped: [],
     proved: { registry: false, lamp: false, live: [] },
     endedAt: undefined,
+    because: [],
     differs: [],
     notes: [],
   });
@@ -130,6 +133,24 @@ export function openStep(procedure: Procedure, run: Run): Step | undefined {
 /** The wheel whose turn it is. */
 export const presentWheel = ({ wheels }: Procedure, run: Run): Position | undefined =>
   run.state === 'each' ? wheels[run.turn] : undefined;
+
+/** How many wheels had their turn, skipped ones among them; where a run ended at a wheel, those before it. */
+export function wheelsTaught({ wheels }: Procedure, { state, turn, endedAt, because }: Run): number {
+  if (endedAt) return wheels.indexOf(endedAt);
+  switch (state) {
+    case 'each':
+      return turn;
+    case 'finish':
+    case 'prove':
+    case 'done':
+    case 'unproved':
+      return wheels.length;
+    case 'failed':
+      return because.some((note) => note === 'differs' || note === 'lamp-on') ? wheels.length : 0;
+    default:
+      return 0;
+  }
+}
 
 /** Whether a wheel is still to come after the present one. */
 export const isLastTurn = ({ wheels }: Procedure, { turn }: Run): boolean => turn >= wheels.length - 1;
@@ -168,6 +189,7 @@ export const ended = (procedure: Procedure, run: Run, state: RunEnd, ...notes: r
   ...noted(run, ...notes),
   state,
   endedAt: presentWheel(procedure, run),
+  because: [...run.notes, ...notes],
 });
 
 export const isConfirmed = ({ before }: Procedure, { confirmed }: Run): boolean =>

@@ -1,0 +1,91 @@
+import { z } from 'zod';
+import { procedureSchema } from '../core/relearn/procedure/schema';
+import { eventSchema, happeningSchema } from '../core/relearn/run/schema';
+import { walkingOrder } from '../core/wheel';
+import { key, ofBay, ofLead, ofOpenJob, type Contract } from './contract';
+
+/** Teaching a car: the run of a procedure, told event by event. */
+
+const deviceProblems = ['device-unreachable', 'device-silent', 'device-refused', 'device-unclear'] as const;
+
+/** A run as a screen gets it: the facts. Where it stands is worked out from them. */
+export const runViewSchema = z.object({
+  key,
+  jobId: z.uuid(),
+  jobNumber: z.int(),
+  vehicle: z.object({ label: z.string(), plate: z.string() }),
+  procedure: procedureSchema,
+  startedAt: z.string(),
+  by: z.string(),
+  events: z.array(eventSchema),
+  /** Since it was started, s, by the shop's clock: that of a tablet may be wrong. */
+  elapsedS: z.number(),
+  /** The job is handed over: it can be read, and no more. */
+  closed: z.boolean(),
+  devices: z.object({ tool: z.boolean(), lead: z.boolean(), practice: z.boolean() }),
+  /** How many hexadecimal digits an ID of this car has, where that is known. */
+  idDigits: z.int().optional(),
+});
+export type RunView = z.infer<typeof runViewSchema>;
+
+/** One event as it is told: how long ago it happened, by the teller's own stopwatch. */
+export const toldSchema = z.object({
+  key,
+  agoS: z.number().min(0).max(86_400),
+  happening: happeningSchema,
+});
+export type Told = z.infer<typeof toldSchema>;
+
+const ofRun = [...ofOpenJob, 'unknown-run', 'run-ended', 'run-too-long'] as const;
+
+export const relearnContracts = {
+  startRun: {
+    summary: 'Starts a relearn at a car; one goes on at a time',
+    body: z.object({
+      key,
+      /** Its name on file; or the relearn that is tried again, by waiting, switching and driving. */
+      procedure: z.string().min(1).max(120).optional(),
+      retryOf: key.optional(),
+    }),
+    answer: runViewSchema,
+    problems: [...ofOpenJob, 'unknown-procedure', 'run-under-way', 'write-under-way', 'unknown-run'],
+  },
+  run: {
+    summary: 'A relearn with all that happened in it',
+    answer: runViewSchema,
+    problems: ['unknown-run'],
+  },
+  tellRun: {
+    summary: 'Tells what happened in a relearn, in the order it happened',
+    body: z.object({ told: z.array(toldSchema).min(1).max(100) }),
+    answer: runViewSchema,
+    problems: [...ofRun, 'no-such-wheel'],
+  },
+  wakeInRun: {
+    summary: 'Wakes a sensor through the activation tool and tells the relearn what answered',
+    body: z.object({
+      key,
+      wheel: z.enum(walkingOrder),
+      trigger: z.enum(['pulsed', 'continuous', 'magnet', 'deflation']),
+    }),
+    answer: runViewSchema,
+    problems: [...ofRun, 'no-tool', 'no-such-wheel', ...deviceProblems],
+  },
+  readInRun: {
+    summary: 'Reads the car and tells the relearn what it holds, or how fast it goes',
+    body: z.object({ key, what: z.enum(['registry', 'speed']) }),
+    answer: runViewSchema,
+    problems: [...ofRun, ...ofLead],
+  },
+  writeInRun: {
+    summary: 'Sends the IDs of the relearn to the car and tells it what the car answered',
+    body: z.object({ key }),
+    answer: runViewSchema,
+    problems: [...ofRun, ...ofLead, 'supply-voltage-low', 'write-under-way', 'read-first'],
+  },
+  hearCar: {
+    summary: 'What a simulated car said lately: its horn, its lamps, its messages',
+    answer: z.object({ cues: z.array(z.object({ n: z.int(), cue: z.string() })) }),
+    problems: ['unknown-run', ...ofBay],
+  },
+} as const satisfies Record<string, Contract>;

@@ -1,0 +1,310 @@
+import { setTimeout as turn } from 'node:timers/promises';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { v7 as newKey } from 'uuid';
+import type { RunView } from '../../src/contract';
+import type { Job } from '../../src/core/job';
+import { replay, timePasses, type Happening, type Run } from '../../src/core/relearn/run';
+import type { VisitView, YardLine } from '../../src/core/visit/view';
+import { Client, openShop, type Shop } from '../support/shop';
+
+let shop: Shop;
+let ines: Client;
+let boss: Client;
+let adviser: Client;
+beforeAll(async () => {
+  shop = await openShop();
+  [ines, boss, adviser] = await Promise.all([
+    Client.signIn(shop.address),
+    Client.signIn(shop.address, 'manager'),
+    Client.signIn(shop.address, 'adviser'),
+  ]);
+});
+afterAll(() => shop.close());
+
+const jobOf = async (plate: string): Promise<string> =>
+  (await ines.get<YardLine[]>('/api/yard')).find((line) => line.plate === plate)?.id ?? '';
+const view = (key: string) => ines.get<RunView>(`/api/runs/${key}`);
+const stands = ({ procedure, events, elapsedS }: RunView): Run =>
+  timePasses(procedure, replay(procedure, events), elapsedS);
+const start = (job: string, procedure: string, key = newKey(), who = ines) =>
+  who.send('POST', `/api/jobs/${job}/runs`, { key, procedure });
+const begin = async (job: string, procedure: string): Promise<string> => {
+  const response = await start(job, procedure);
+  if (!response.ok) throw new Error(await response.text());
+  return ((await response.json()) as RunView).key;
+};
+const told = (happening: Happening, agoS = 0, key = newKey()) => ({ key, agoS, happening });
+const tell = (run: string, ...events: ReturnType<typeof told>[]) =>
+  ines.post<RunView>(`/api/runs/${run}/events`, { told: events });
+const say = (run: string, ...happenings: Happening[]) => tell(run, ...happenings.map((one) => told(one)));
+const codeOf = async (response: Response) =>
+  ((await response.json()) as { error: { code: string } }).error.code;
+const stop = (run: string) => say(run, { event: 'stop' });
+const confirmed: Happening[] = ['parking-brake', 'engine-off', 'neighbours-away'].map((what) => ({
+  event: 'confirm',
+  what,
+}));
+const entering: Happening[] = [
+  ...confirmed,
+  { event: 'set', what: 'ignition', to: 'on' },
+  ...[1, 2, 3].map((): Happening => ({ event: 'press', what: 'hazards' })),
+];
+
+describe('a relearn with the tool', () => {
+  it('is led from the first step to its proof, against a car that learns by itself', async () => {
+    const job = await jobOf('KUR 417');
+    const run = await begin(job, 'vela-tool');
+    await say(run, ...entering);
+    const heard = await ines.get<{ cues: { cue: string }[] }>(`/api/runs/${run}/cues`);
+    expect(heard.cues.at(-1)?.cue).toBe('horn 2');
+    await say(run, { event: 'cue', cue: 'horn 2' });
+    for (const wheel of ['LF', 'RF', 'RR', 'LR']) {
+      const woken = { key: newKey(), wheel, trigger: 'pulsed' };
+      await ines.post(`/api/runs/${run}/wake`, woken);
+      const again = await ines.post<RunView>(`/api/runs/${run}/wake`, woken);
+      expect(again.events.filter(({ event }) => event === 'heard')).toHaveLength(
+        ['LF', 'RF', 'RR', 'LR'].indexOf(wheel) + 1,
+      );
+      await say(run, { event: 'cue', cue: 'horn 1' });
+    }
+    await say(run, { event: 'cue', cue: 'horn 2' }, { event: 'set', what: 'ignition', to: 'off' });
+    expect(stands(await view(run)).state).toBe('prove');
+    await ines.post(`/api/runs/${run}/read`, { key: newKey(), what: 'registry' });
+    const proved = await say(run, { event: 'lamp', state: 'off' });
+    expect(stands(proved).state).toBe('done');
+
+    const file = await ines.get<Job>(`/api/jobs/${job}/file`);
+    const [record] = file.runs ?? [];
+    expect(record).toMatchObject({ key: run, by: 'Ines', procedure: { name: 'vela-tool' } });
+    expect(record && replay(record.procedure, record.events).state).toBe('done');
+    const kinds = file.observations.map(({ kind }) => kind);
+    expect(kinds.filter((kind) => kind === 'activation')).toHaveLength(4);
+    expect(kinds.filter((kind) => kind === 'registry')).toHaveLength(1);
+    expect(file.observations.filter(({ kind }) => kind === 'relearn')).toEqual([
+      expect.objectContaining({ method: 'tool', outcome: 'done' }),
+    ]);
+  });
+
+  it('goes with its job file into another shop, once, and is over there', async () => {
+    const job = await jobOf('KUR 417');
+    const file = await ines.get<Job>(`/api/jobs/${job}/file`);
+    const [run] = file.runs ?? [];
+    if (!run) throw new Error('a run was led before');
+    const key = newKey();
+    const other = { ...file, vehicle: { ...file.vehicle, vin: undefined, plate: 'OTHER 1' } };
+    const renamed = JSON.parse(
+      JSON.stringify({ ...other, visit: { ...(other.visit ?? {}), key } }).replaceAll(run.key, newKey()),
+    ) as Job & { observations: { key?: string }[] };
+    for (const seen of renamed.observations) delete seen.key;
+    const taken = await ines.post<{ id: string; already: boolean }>('/api/jobs/import', renamed);
+    await ines.post('/api/jobs/import', renamed);
+    const there = await ines.get<Job>(`/api/jobs/${taken.id}/file`);
+    expect(there.runs).toHaveLength(1);
+    expect(there.runs?.[0]?.events).toEqual(run.events);
+    expect((await start(taken.id, 'vela-tool')).status).toBe(200);
+  });
+});
+
+describe('what is told', () => {
+  it('is stored once however often it is sent, in the order it happened, by how long ago that was', async () => {
+    const run = await begin(await jobOf('FLT 03'), 'carga-tool');
+    await say(
+      run,
+      { event: 'confirm', what: 'engine-off' },
+      { event: 'confirm', what: 'neighbours-away' },
+      { event: 'set', what: 'ignition', to: 'on' },
+    );
+    await turn(1200);
+    const press = told({ event: 'press', what: 'mirror-switch' }, 1);
+    const release = told({ event: 'release', what: 'mirror-switch' });
+    await Promise.all([1, 2, 3].map(() => tell(run, press)));
+    const after = await tell(run, press, release, press);
+    const own = after.events.filter(({ event }) => event === 'press' || event === 'release');
+    expect(own).toHaveLength(2);
+    const [from = { t: 0 }, to = { t: 0 }] = own;
+    expect(to.t - from.t).toBeGreaterThan(0.7);
+    expect(to.t - from.t).toBeLessThan(4);
+    expect(stands(after).notes).toEqual(['too-short']);
+    await stop(run);
+  });
+
+  it('may come from a tablet whose clock is wrong: nothing happens before the run, nor after now', async () => {
+    const run = await begin(await jobOf('FLT 03'), 'carga-typed');
+    const after = await tell(run, told({ event: 'confirm', what: 'engine-off' }, 80_000));
+    const t = after.events.at(-1)?.t ?? -1;
+    expect(t).toBeGreaterThanOrEqual(0);
+    expect(t).toBeLessThanOrEqual(after.elapsedS);
+    await stop(run);
+  });
+
+  it('is refused with a sentence where it is no event, or no fact anybody can keep', async () => {
+    const run = await begin(await jobOf('FLT 03'), 'carga-typed');
+    const path = `/api/runs/${run}/events`;
+    for (const body of [
+      {},
+      { told: [] },
+      { told: [{ key: newKey(), agoS: -1, happening: { event: 'tick' } }] },
+      { told: [{ key: 'x', agoS: 0, happening: { event: 'tick' } }] },
+      { told: [{ key: newKey(), agoS: 0, happening: { event: 'explode' } }] },
+      { told: [told({ event: 'live', wheel: 'LF', kPa: 1e9 })] },
+      { told: [told({ event: 'heard', wheel: 'LF', ids: [''] })] },
+      { told: [told({ event: 'cue', cue: 'x'.repeat(501) })] },
+    ])
+      expect([400, 413]).toContain((await ines.send('POST', path, body)).status);
+    expect((await view(run)).events.filter(({ event }) => event !== 'expect')).toEqual([]);
+    expect((await ines.fetch('/api/runs/not-a-key')).status).toBe(404);
+    expect((await ines.fetch(`/api/runs/${newKey()}`)).status).toBe(404);
+    expect(
+      (await ines.send('POST', `/api/runs/${newKey()}/events`, { told: [told({ event: 'tick' })] })).status,
+    ).toBe(404);
+    await stop(run);
+  });
+
+  it('reaches every screen within 300 ms', async () => {
+    const job = await jobOf('FLT 03');
+    const run = await begin(job, 'carga-typed');
+    const gone = new AbortController();
+    const stream = await boss.fetch(`/api/jobs/${job}/events`, { signal: gone.signal });
+    const reader = stream.body?.getReader();
+    await reader?.read();
+    await turn(500);
+    const times: number[] = [];
+    for (let n = 0; n < 5; n += 1) {
+      const before = performance.now();
+      const news = reader?.read();
+      await say(run, { event: 'tick' });
+      await news;
+      const seen = await boss.get<RunView>(`/api/runs/${run}`);
+      times.push(performance.now() - before);
+      expect(seen.events.filter(({ event }) => event === 'tick')).toHaveLength(n + 1);
+      await turn(100);
+    }
+    gone.abort();
+    expect(Math.max(...times.slice(1))).toBeLessThan(300);
+    await stop(run);
+  });
+});
+
+describe('one car, one relearn', () => {
+  it('a second one is refused with who is at it, and the same start again is the same run', async () => {
+    const job = await jobOf('KUR 982');
+    const key = newKey();
+    const starts = await Promise.all([1, 2, 3].map(() => start(job, 'vela-tool', key)));
+    expect(starts.map(({ status }) => status)).toEqual([200, 200, 200]);
+    const others = await Promise.all([1, 2, 3].map(() => start(job, 'vela-write')));
+    expect(others.map(({ status }) => status)).toEqual([409, 409, 409]);
+    const [other] = others;
+    expect(other && (await other.text())).toMatch(/run-under-way.*Ines/);
+    await stop(key);
+    const next = await begin(job, 'vela-write');
+    await stop(next);
+  });
+
+  it('nobody writes to it nor hands it over meanwhile', async () => {
+    const job = await jobOf('KUR 982');
+    await ines.post(`/api/jobs/${job}/read-car`, { key: newKey() });
+    const run = await begin(job, 'vela-tool');
+    const entries = [{ wheel: 'LF', id: '4C31A07E' }];
+    const write = await ines.send('POST', `/api/jobs/${job}/write-ids`, { key: newKey(), entries });
+    expect([write.status, await codeOf(write)]).toEqual([409, 'run-under-way']);
+    const { version } = await ines.get<VisitView>(`/api/jobs/${job}`);
+    const leaves = { key: newKey(), version, unproved: 'the customer is in a hurry' };
+    const handOver = await ines.send('POST', `/api/jobs/${job}/hand-over`, leaves);
+    expect([handOver.status, await codeOf(handOver)]).toEqual([409, 'run-under-way']);
+    await stop(run);
+  });
+
+  it('none begins while the car is being written', async () => {
+    const job = await jobOf('KUR 007');
+    await ines.post(`/api/jobs/${job}/read-car`, { key: newKey() });
+    const entries = [{ wheel: 'LF', id: '5D116A02' }];
+    const writing = ines.send('POST', `/api/jobs/${job}/write-ids`, { key: newKey(), entries });
+    await turn(150);
+    const begun = await start(job, 'vela-tool');
+    expect([begun.status, await codeOf(begun)]).toEqual([409, 'write-under-way']);
+    await writing;
+  });
+
+  it('is for people who may change a car, on a job that is open, by a procedure that is on file', async () => {
+    const job = await jobOf('SIE 218');
+    expect((await start(job, 'vela-tool', newKey(), adviser)).status).toBe(403);
+    const unknown = await start(job, 'no-such-way');
+    expect([unknown.status, await codeOf(unknown)]).toEqual([404, 'unknown-procedure']);
+    expect((await start(newKey(), 'vela-tool')).status).toBe(404);
+    const { version } = await ines.get<VisitView>(`/api/jobs/${job}`);
+    await ines.post(`/api/jobs/${job}/hand-over`, {
+      key: newKey(),
+      version,
+      unproved: 'the customer is in a hurry',
+    });
+    const closed = await start(job, 'vela-tool');
+    expect([closed.status, await codeOf(closed)]).toEqual([409, 'handed-over']);
+  });
+});
+
+describe('the IDs sent over the lead', () => {
+  it('are what was heard in the run; a car that forgets them fails the proof', async () => {
+    const job = await jobOf('KUR 125');
+    const run = await begin(job, 'vela-write');
+    await say(run, { event: 'confirm', what: 'supply-steady' }, { event: 'confirm', what: 'engine-off' });
+    for (const wheel of ['LF', 'RF', 'RR', 'LR'])
+      await ines.post(`/api/runs/${run}/wake`, { key: newKey(), wheel, trigger: 'pulsed' });
+    const write = { key: newKey() };
+    await ines.post(`/api/runs/${run}/write`, write);
+    const again = await ines.post<RunView>(`/api/runs/${run}/write`, write);
+    expect(again.events.filter(({ event }) => event === 'answer')).toEqual([
+      expect.objectContaining({ answer: 'yes' }),
+    ]);
+    const file = await ines.get<Job>(`/api/jobs/${job}/file`);
+    const sent = (file.carWrites ?? []).filter((one) => one.kind === 'registry' && one.run === run);
+    expect(sent).toHaveLength(1);
+    expect(file.observations.filter(({ kind }) => kind === 'relearn')).toHaveLength(
+      (await ines.get<Job>(`/api/jobs/${job}/file`)).observations.filter(({ kind }) => kind === 'relearn')
+        .length,
+    );
+    await say(run, { event: 'set', what: 'ignition', to: 'off' });
+    expect(
+      (await ines.send('POST', `/api/runs/${run}/read`, { key: newKey(), what: 'registry' })).status,
+    ).toBe(409);
+    await tell(run, told({ event: 'stop' }));
+  });
+
+  it('are not asked of a run that does not ask for them, nor of one that has ended', async () => {
+    const job = await jobOf('FLT 03');
+    const run = await begin(job, 'carga-typed');
+    const write = await ines.send('POST', `/api/runs/${run}/write`, { key: newKey() });
+    expect(write.status).toBe(409);
+    await stop(run);
+    const woken = await ines.send('POST', `/api/runs/${run}/wake`, {
+      key: newKey(),
+      wheel: 'LF',
+      trigger: 'pulsed',
+    });
+    expect([woken.status, await codeOf(woken)]).toEqual([409, 'run-ended']);
+  });
+});
+
+it('still flagged after the last step: waiting and looking again is a run of its own', async () => {
+  const job = await jobOf('ARR 186');
+  const procedure = {
+    format: 'hacienda.procedure/1',
+    name: 'nothing-to-do',
+    title: 'Nothing to do',
+    method: 'magnet',
+    before: ['engine-off'],
+    proof: ['lamp'],
+  };
+  await boss.post('/api/procedures', [procedure]);
+  const run = await begin(job, 'nothing-to-do');
+  await say(run, { event: 'confirm', what: 'engine-off' }, { event: 'lamp', state: 'steady' });
+  const retry = await ines.send('POST', `/api/jobs/${job}/runs`, { key: newKey(), retryOf: run });
+  const second = (await retry.json()) as RunView;
+  expect(second.procedure).toMatchObject({ retry: 1, proof: ['lamp'] });
+  expect(stands(second)).toMatchObject({ state: 'finish' });
+  const early = await ines.send('POST', `/api/jobs/${job}/runs`, { key: newKey(), retryOf: second.key });
+  expect(early.status).toBe(409);
+  await stop(second.key);
+  expect(
+    (await ines.send('POST', `/api/jobs/${job}/runs`, { key: newKey(), retryOf: newKey() })).status,
+  ).toBe(404);
+});
