@@ -1,7 +1,7 @@
 import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
 import { gauge, jobWith } from '../../../tests/support/car';
 import type { VisitView } from '../../core/visit/view';
-import { createOutbox, type Waiting } from './outbox';
+import { outboxOfJob, type Waiting } from './outbox';
 
 /** A browser's storage and a connection that can be cut, as far as the outbox sees them. */
 class Storage {
@@ -55,7 +55,7 @@ afterEach(() => {
 describe('what is recorded without a connection', () => {
   it('waits, and goes out by itself in the order it was taken', async () => {
     answers = ['offline', 'offline'];
-    const outbox = createOutbox('job', () => undefined);
+    const outbox = outboxOfJob('job', () => undefined);
     outbox.add(item('one'));
     outbox.add(item('two'));
     await settle();
@@ -68,20 +68,20 @@ describe('what is recorded without a connection', () => {
 
   it('survives that the page is closed', async () => {
     answers = ['offline', 'offline', 'offline'];
-    createOutbox('job', () => undefined).add(item('one'));
+    outboxOfJob('job', () => undefined).add(item('one'));
     await settle();
-    const again = createOutbox('job', () => undefined);
+    const again = outboxOfJob('job', () => undefined);
     expect(again.items().map(({ key }) => key)).toEqual(['one']);
     answers = [];
     await again.flush();
     expect(sent.map(({ key }) => key)).toContain('one');
-    expect(createOutbox('job', () => undefined).items()).toEqual([]);
+    expect(outboxOfJob('job', () => undefined).items()).toEqual([]);
   });
 
   it('leaves out what is no reading, and what is no list', async () => {
     for (const kept of ['{"a":1}', 'no json', '[{"key":"one"},{"key":7,"observation":{}}]']) {
       localStorage.setItem('hacienda.outbox.job', kept);
-      expect(createOutbox('job', () => undefined).items(), kept).toEqual([]);
+      expect(outboxOfJob('job', () => undefined).items(), kept).toEqual([]);
     }
     await settle();
     expect(sent).toEqual([]);
@@ -89,9 +89,9 @@ describe('what is recorded without a connection', () => {
 
   it('keeps the jobs apart', async () => {
     answers = ['offline'];
-    createOutbox('job', () => undefined).add(item('one'));
+    outboxOfJob('job', () => undefined).add(item('one'));
     await settle();
-    expect(createOutbox('other', () => undefined).items()).toEqual([]);
+    expect(outboxOfJob('other', () => undefined).items()).toEqual([]);
   });
 });
 
@@ -103,7 +103,7 @@ describe('what the shop refuses', () => {
 
   it('stays with the reason until somebody drops it, and holds up nothing', async () => {
     answers = [refusal('handed-over', 409)];
-    const outbox = createOutbox('job', () => undefined);
+    const outbox = outboxOfJob('job', () => undefined);
     outbox.add(item('one'));
     outbox.add(item('two'));
     await settle();
@@ -115,7 +115,7 @@ describe('what the shop refuses', () => {
 
   it('for want of a session only waits: it goes out after signing in', async () => {
     answers = [refusal('not-signed-in', 401)];
-    const outbox = createOutbox('job', () => undefined);
+    const outbox = outboxOfJob('job', () => undefined);
     outbox.add(item('one'));
     await settle();
     expect(outbox.items()).toMatchObject([{ key: 'one' }]);
@@ -126,7 +126,7 @@ describe('what the shop refuses', () => {
 
   it('because the server stumbled is sent again with the same key', async () => {
     answers = [refusal('server-error', 500)];
-    const outbox = createOutbox('job', () => undefined);
+    const outbox = outboxOfJob('job', () => undefined);
     outbox.add(item('one'));
     await vi.advanceTimersByTimeAsync(5000);
     expect(sent.map(({ key }) => key)).toEqual(['one', 'one']);
@@ -135,7 +135,7 @@ describe('what the shop refuses', () => {
 
 describe('who listens', () => {
   it('hears of every change, until it stops listening', async () => {
-    const outbox = createOutbox('job', () => undefined);
+    const outbox = outboxOfJob('job', () => undefined);
     const heard = vi.fn();
     const stop = outbox.subscribe(heard);
     outbox.add(item('one'));
@@ -150,7 +150,7 @@ describe('who listens', () => {
   it('takes an answer that is no visit for a stumble, and sends it again', async () => {
     vi.stubGlobal('fetch', () => Promise.resolve(Response.json({ stored: true })));
     const stored = vi.fn();
-    const outbox = createOutbox('job', stored);
+    const outbox = outboxOfJob('job', stored);
     outbox.add(item('one'));
     await settle();
     expect(stored).not.toHaveBeenCalled();
@@ -159,7 +159,7 @@ describe('who listens', () => {
 
   it('gets the view that came back', async () => {
     const stored = vi.fn();
-    createOutbox('job', stored).add(item('one'));
+    outboxOfJob('job', stored).add(item('one'));
     await settle();
     expect(stored).toHaveBeenCalledWith(visit);
   });

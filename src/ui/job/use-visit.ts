@@ -6,7 +6,8 @@ import type { BodyOf } from '../../contract';
 import type { Problem } from '../../core/result';
 import type { VisitView } from '../../core/visit/view';
 import { ask } from '../api';
-import { createOutbox, type Outbox, type Waiting } from './outbox';
+import type { Outbox } from '../outbox';
+import { outboxOfJob, type Waiting } from './outbox';
 
 const none: readonly Waiting[] = [];
 
@@ -134,10 +135,10 @@ function useOutbox(
   jobId: string,
   onStored: (view: VisitView) => void,
   onWaiting: (problem: Problem) => void,
-): Outbox | undefined {
-  const [outbox, setOutbox] = useState<Outbox>();
+): Outbox<Waiting> | undefined {
+  const [outbox, setOutbox] = useState<Outbox<Waiting>>();
   useEffect(() => {
-    const made = createOutbox(jobId, onStored, onWaiting);
+    const made = outboxOfJob(jobId, onStored, onWaiting);
     // eslint-disable-next-line react-hooks/set-state-in-effect -- the browser's storage exists from here on
     setOutbox(made);
     void made.flush();

@@ -4,7 +4,12 @@ import type { StoredProcedure } from '../../../contract';
 import { needOf, waysFor, type Need, type Way } from '../../../core/relearn/choice';
 import { needTitle, needWords, notReadWords, wayWords } from '../../../core/relearn/choice/words';
 import { methodWords } from '../../../core/relearn/procedure/words';
+import type { Job } from '../../../core/job';
+import { hasEnded, replay } from '../../../core/relearn/run';
+import { stateWords } from '../../../core/relearn/run/words';
 import { ask } from '../../api';
+import { Button } from '../../kit/Button';
+import { useStart } from '../../run/use-start';
 import { Dialog } from '../../kit/Dialog';
 import { Notice } from '../../kit/Notice';
 import { ProcedureBody } from '../../parts/ProcedureBody';
@@ -12,7 +17,7 @@ import type { Sheet } from '../use-sheet';
 import styles from './RelearnDialog.module.css';
 
 /** Whether the car must be taught, and how: the ways open to it, the best first, each with its steps. */
-export function RelearnDialog({ sheet: { view, job, close } }: { sheet: Sheet }) {
+export function RelearnDialog({ sheet: { view, job, closed, close } }: { sheet: Sheet }) {
   const [library, setLibrary] = useState<StoredProcedure[]>();
   const [problem, setProblem] = useState<string>();
   useEffect(() => {
@@ -20,6 +25,7 @@ export function RelearnDialog({ sheet: { view, job, close } }: { sheet: Sheet })
       asked.ok ? setLibrary(asked.value) : setProblem(asked.problem.message),
     );
   }, []);
+  const { starting, problem: refused, start } = useStart(view.id);
   const need = needOf(job);
   const { tool, lead } = view.devices;
   const ways =
@@ -33,6 +39,8 @@ export function RelearnDialog({ sheet: { view, job, close } }: { sheet: Sheet })
     <Dialog title="Relearn" wide onClose={close}>
       <div className={styles.relearn}>
         <Needed need={need} isDirect={job.vehicle.tpms.kind === 'direct'} />
+        <Going job={job} />
+        {refused && <Notice tone="wrong">{refused}</Notice>}
         {problem && <Notice tone="wrong">{problem}</Notice>}
         {!ways && !problem && <p>Looking the procedures up…</p>}
         {ways?.length === 0 && (
@@ -42,10 +50,32 @@ export function RelearnDialog({ sheet: { view, job, close } }: { sheet: Sheet })
           </p>
         )}
         {ways?.map((way, at) => (
-          <OneWay key={way.procedure.name} way={way} open={at === 0 && need.action !== 'none'} />
+          <OneWay
+            key={way.procedure.name}
+            way={way}
+            open={at === 0 && need.action !== 'none'}
+            starting={starting}
+            onStart={closed ? undefined : () => start({ procedure: way.procedure.name })}
+          />
         ))}
       </div>
     </Dialog>
+  );
+}
+
+/** Relearns of this visit: the one that goes on, and what became of others. */
+function Going({ job }: { job: Job }) {
+  const runs = (job.runs ?? []).map((record) => ({ record, run: replay(record.procedure, record.events) }));
+  if (runs.length === 0) return null;
+  return (
+    <ul className={styles.runs}>
+      {runs.map(({ record, run }) => (
+        <li key={record.key}>
+          <a href={`/runs/${record.key}`}>{record.procedure.title}</a>:{' '}
+          {hasEnded(run) ? stateWords[run.state] : `begun by ${record.by ?? 'somebody'}, not ended`}
+        </li>
+      ))}
+    </ul>
   );
 }
 
@@ -59,7 +89,18 @@ function Needed({ need, isDirect }: { need: Need; isDirect: boolean }) {
   );
 }
 
-function OneWay({ way, open }: { way: Way; open: boolean }) {
+function OneWay({
+  way,
+  open,
+  starting,
+  onStart,
+}: {
+  way: Way;
+  open: boolean;
+  starting: string | undefined;
+  /** Missing on a job that is closed. */
+  onStart: (() => void) | undefined;
+}) {
   const { procedure } = way;
   const hindrances = wayWords(way);
   return (
@@ -74,6 +115,11 @@ function OneWay({ way, open }: { way: Way; open: boolean }) {
         {hindrances.length > 0 && <span className={styles.hindered}>{hindrances.join('. ')}.</span>}
         {!procedure.checkedAt && <span className={styles.soft}>Nobody has checked it on a car.</span>}
       </summary>
+      {onStart && (
+        <Button weight={open ? 'main' : 'plain'} className={styles.start} busy={starting} onClick={onStart}>
+          Start
+        </Button>
+      )}
       <ProcedureBody procedure={procedure} />
     </details>
   );

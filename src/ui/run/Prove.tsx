@@ -1,0 +1,167 @@
+import { useState } from 'react';
+import { lampWords } from '../../core/job/words';
+import { proofWords } from '../../core/relearn/procedure/words';
+import { openProof, provedWheels, wantedId } from '../../core/relearn/run';
+import { groupedId } from '../../core/sensor-id';
+import { parse, pressure, type UnitChoice } from '../../core/units';
+import { inWalkingOrder, positionName, type Position } from '../../core/wheel';
+import { Button } from '../kit/Button';
+import { Field } from '../kit/Field';
+import { optionsFrom } from '../kit/options';
+import { IdField } from '../parts/IdField';
+import styles from './Run.module.css';
+import type { RunOnScreen } from './use-run';
+
+/** What is still to be seen before anybody may say that it worked. */
+export function Prove({ on, units }: { on: RunOnScreen; units: UnitChoice }) {
+  const { procedure, run } = on;
+  const open = openProof(procedure, run);
+  return (
+    <div className={styles.open}>
+      <h2 className={styles.instruction}>Prove it</h2>
+      {procedure.proof
+        .filter((kind) => !open.includes(kind))
+        .map((kind) => (
+          <p key={kind}>Seen: {proofWords[kind]}.</p>
+        ))}
+      {open.includes('registry') && <Registry on={on} />}
+      {open.includes('lamp') && <Lamp on={on} />}
+      {open.includes('live') && <Live on={on} units={units} />}
+    </div>
+  );
+}
+
+function Registry({ on }: { on: RunOnScreen }) {
+  const { procedure, run, view, act, busy, tell } = on;
+  const wheels = provedWheels(procedure, run);
+  const [typed, setTyped] = useState<Partial<Record<Position, string>>>();
+  const missing = wheels.filter((wheel) => wantedId(run, wheel) === undefined);
+  const given = typed && wheels.every((wheel) => (typed[wheel] ?? '').trim() !== '');
+  return (
+    <section className={styles.proof}>
+      <h3>What the car holds</h3>
+      {missing.length > 0 && (
+        <p>
+          Nobody heard what it should hold at {missing.join(', ')}; the proof will fail there. Wake those
+          wheels first if you can.
+        </p>
+      )}
+      {view.devices.lead && (
+        <Button
+          weight="main"
+          data-main
+          className={styles.main}
+          busy={busy}
+          onClick={() => void act('Reading the car…', 'readInRun', { what: 'registry' })}
+        >
+          Read the car
+        </Button>
+      )}
+      {typed ? (
+        <form
+          className={styles.typed}
+          onSubmit={(event) => {
+            event.preventDefault();
+            const entries = inWalkingOrder(Object.keys(typed) as Position[]).map((wheel) => {
+              const id = typed[wheel]?.trim() ?? '';
+              return { wheel, id: /^(none|-+)$/i.test(id) ? null : id };
+            });
+            tell({ event: 'registry', entries });
+          }}
+        >
+          <p className={styles.soft}>
+            As the car’s menu or another tool shows it; “none” where it holds none.
+          </p>
+          {wheels.map((wheel) => (
+            <IdField
+              key={wheel}
+              label={`${wheel}, ${positionName[wheel]}`}
+              value={typed[wheel] ?? ''}
+              onValue={(id) => setTyped({ ...typed, [wheel]: id })}
+              digits={view.idDigits}
+              known={wantedId(run, wheel)}
+            />
+          ))}
+          <Button type="submit" disabled={!given}>
+            This is what it holds
+          </Button>
+        </form>
+      ) : (
+        <Button onClick={() => setTyped({})} {...(!view.devices.lead && { 'data-main': true })}>
+          Type what the car holds
+        </Button>
+      )}
+      <dl className={styles.ids}>
+        {wheels.map((wheel) => {
+          const id = wantedId(run, wheel);
+          return (
+            <div key={wheel}>
+              <dt>{wheel}</dt>
+              <dd className="figures">{id ? groupedId(id) : 'not known'}</dd>
+            </div>
+          );
+        })}
+      </dl>
+    </section>
+  );
+}
+
+function Lamp({ on: { tell } }: { on: RunOnScreen }) {
+  return (
+    <section className={styles.proof}>
+      <h3>Its lamp</h3>
+      <p className={styles.soft}>Ignition off, then on: it lights for its check, and then?</p>
+      <div className={styles.actions}>
+        {optionsFrom(lampWords).map(({ value, label }) => (
+          <Button key={value} onClick={() => tell({ event: 'lamp', state: value })}>
+            {value === 'off' ? 'goes off' : label}
+          </Button>
+        ))}
+      </div>
+    </section>
+  );
+}
+
+function Live({ on, units }: { on: RunOnScreen; units: UnitChoice }) {
+  const { procedure, run, view, act, busy, tell } = on;
+  const open = provedWheels(procedure, run).filter((wheel) => !run.proved.live.includes(wheel));
+  const [typed, setTyped] = useState<Partial<Record<Position, string>>>({});
+  return (
+    <section className={styles.proof}>
+      <h3>The pressures it shows</h3>
+      <p className={styles.soft}>
+        Standing, most sensors sleep: drive above the wake speed, a passenger reads. Still without:{' '}
+        {open.join(', ')}.
+      </p>
+      {view.devices.lead && (
+        <Button busy={busy} onClick={() => void act('Reading the car…', 'readInRun', { what: 'registry' })}>
+          Read them over the lead
+        </Button>
+      )}
+      {open.map((wheel) => {
+        const read = parse(pressure, typed[wheel] ?? '', units.pressure);
+        return (
+          <form
+            key={wheel}
+            className={styles.inline}
+            onSubmit={(event) => {
+              event.preventDefault();
+              if (read.ok) tell({ event: 'live', wheel, kPa: read.value.base });
+            }}
+          >
+            <Field
+              label={`${wheel}, ${units.pressure}`}
+              inputMode="decimal"
+              value={typed[wheel] ?? ''}
+              onValue={(value) => setTyped({ ...typed, [wheel]: value })}
+              error={typed[wheel] && !read.ok ? read.problem.message : undefined}
+            />
+            <Button type="submit" disabled={!read.ok}>
+              It shows {wheel}
+            </Button>
+          </form>
+        );
+      })}
+    </section>
+  );
+}

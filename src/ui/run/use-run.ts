@@ -1,0 +1,227 @@
+import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
+import { v7 as newKey } from 'uuid';
+import type { AnswerOf, BodyOf, RunView } from '../../contract';
+import type { Procedure } from '../../core/relearn/procedure';
+import {
+  hasEnded,
+  replay,
+  timePasses,
+  type Happening,
+  type Run,
+  type RunEvent,
+} from '../../core/relearn/run';
+import type { Problem } from '../../core/result';
+import { ask } from '../api';
+import { createOutbox, type Kept, type Outbox } from '../outbox';
+
+/** One event on its way to the shop, with when it happened by this device's own clocks. */
+interface Telling extends Kept {
+  happening: Happening;
+  /** On the run's clock, as this device has it, s. */
+  t: number;
+  atMs: number;
+  /** Since the page was opened, ms; it holds only in the page that wrote it, named by `page`. */
+  monotonicMs: number;
+  page: string;
+}
+
+/** Use cases that devices do within a run. */
+type Deed = 'wakeInRun' | 'readInRun' | 'writeInRun';
+
+export interface RunOnScreen {
+  view: RunView;
+  procedure: Procedure;
+  /** Where it stands this moment. */
+  run: Run;
+  /** All that happened, with what is still on its way. */
+  events: readonly RunEvent[];
+  tell: (...happenings: Happening[]) => void;
+  /** What was done some time ago, s. */
+  tellOfPast: (told: readonly { agoS: number; happening: Happening }[]) => void;
+  act: <Name extends Deed>(what: string, name: Name, body: Omit<BodyOf<Name>, 'key'>) => Promise<boolean>;
+  busy: string | undefined;
+  problem: Problem | undefined;
+  connected: boolean;
+  unsent: number;
+}
+
+const page = newKey();
+const ticksMs = 200;
+const none: readonly Telling[] = [];
+
+export function useRun(initial: RunView): RunOnScreen {
+  const { key } = initial;
+  const { view, setView, clock } = useRunView(initial);
+  const [connected, setConnected] = useState(true);
+  const [busy, setBusy] = useState<string>();
+  const [problem, setProblem] = useState<Problem>();
+  const outbox = useTellings(key, setView, setProblem);
+  const waiting = useSyncExternalStore(
+    outbox?.subscribe ?? (() => () => undefined),
+    outbox?.items ?? (() => none),
+    () => none,
+  );
+  const now = useNow(clock, initial.elapsedS);
+
+  const refresh = useCallback(async () => {
+    const fresh = await ask('run', { id: key });
+    if (fresh.ok) setView(fresh.value);
+  }, [key, setView]);
+  useEffect(() => {
+    const news = new EventSource(`/api/jobs/${initial.jobId}/events`);
+    news.addEventListener('change', () => {
+      setConnected(true);
+      void refresh();
+      void outbox?.flush();
+    });
+    news.addEventListener('error', () => setConnected(false));
+    return () => news.close();
+  }, [initial.jobId, outbox, refresh]);
+
+  const refused = waiting.find((item) => item.refused !== undefined);
+  useEffect(() => {
+    // What the shop does not take did not happen as far as the run goes: it is said, and left out.
+    if (refused) outbox?.dismiss(refused.key);
+  }, [refused, outbox]);
+
+  const { procedure } = view;
+  const events = useMemo(() => withTellings(view.events, waiting), [view.events, waiting]);
+  const told = useMemo(() => replay(procedure, events), [procedure, events]);
+  const run = timePasses(procedure, told, now);
+
+  const tellOfPast = useCallback(
+    (past: readonly { agoS: number; happening: Happening }[]) => {
+      for (const { agoS, happening } of past)
+        outbox?.add({
+          key: newKey(),
+          happening,
+          t: clock() - agoS,
+          atMs: Date.now() - agoS * 1000,
+          monotonicMs: performance.now() - agoS * 1000,
+          page,
+        });
+    },
+    [outbox, clock],
+  );
+  /** Told while a device was at work: a horn may sound before the tool has answered, and comes after its answer here. */
+  const held = useRef<{ atMs: number; happening: Happening }[]>([]);
+  const working = useRef(false);
+  const tell = useCallback(
+    (...happenings: Happening[]) => {
+      setProblem(undefined);
+      if (working.current)
+        held.current.push(...happenings.map((happening) => ({ atMs: performance.now(), happening })));
+      else tellOfPast(happenings.map((happening) => ({ agoS: 0, happening })));
+    },
+    [tellOfPast],
+  );
+
+  // Time ended it, and nobody told the shop: this does.
+  const endedByTime = hasEnded(run) && !hasEnded(told) && !view.closed;
+  useEffect(() => {
+    if (endedByTime) tellOfPast([{ agoS: 0, happening: { event: 'tick' } }]);
+  }, [endedByTime, tellOfPast]);
+
+  const keys = useRef(new Map<string, string>());
+  const act: RunOnScreen['act'] = async (what, name, body) => {
+    if (working.current) return false;
+    working.current = true;
+    setBusy(what);
+    setProblem(undefined);
+    const thing = `${name} ${JSON.stringify(body)}`;
+    const deed = keys.current.get(thing) ?? newKey();
+    keys.current.set(thing, deed);
+    // With its key it is the body again that it was taken from.
+    const keyed: unknown = { ...body, key: deed };
+    const answer = await ask(name, { id: key, body: keyed as BodyOf<typeof name> });
+    if (answer.ok || !['offline', 'server-error'].includes(answer.problem.code)) keys.current.delete(thing);
+    if (answer.ok) setView(answer.value as AnswerOf<Deed>);
+    else setProblem(answer.problem);
+    setBusy(undefined);
+    working.current = false;
+    tellOfPast(
+      held.current.map(({ atMs, happening }) => ({ agoS: (performance.now() - atMs) / 1000, happening })),
+    );
+    held.current = [];
+    return answer.ok;
+  };
+
+  return {
+    view,
+    procedure,
+    run,
+    events,
+    tell,
+    tellOfPast,
+    act,
+    busy,
+    problem,
+    connected,
+    unsent: waiting.length,
+  };
+}
+
+/** The run as the shop has it, and its clock: the shop's, whatever this device's own says. */
+function useRunView(initial: RunView) {
+  const [view, setNewest] = useState(initial);
+  /** The run's clock less this device's, s; the largest that was met had the shortest way. */
+  const ahead = useRef(initial.elapsedS);
+  useEffect(() => {
+    // Once: the page was made with the view in it.
+    ahead.current -= performance.now() / 1000;
+  }, []);
+  const setView = useCallback((fresh: RunView) => {
+    ahead.current = Math.max(ahead.current, fresh.elapsedS - performance.now() / 1000);
+    setNewest((now) => (fresh.events.length >= now.events.length ? fresh : now));
+  }, []);
+  const clock = useCallback(() => ahead.current + performance.now() / 1000, []);
+  return { view, setView, clock };
+}
+
+function useNow(clock: () => number, first: number): number {
+  const [now, setNow] = useState(first);
+  useEffect(() => {
+    const timer = setInterval(() => setNow(clock()), ticksMs);
+    return () => clearInterval(timer);
+  }, [clock]);
+  return now;
+}
+
+/** Made in the browser only, after the first paint: the server has no storage to look into. */
+function useTellings(
+  key: string,
+  onStored: (view: RunView) => void,
+  onProblem: (problem: Problem) => void,
+): Outbox<Telling> | undefined {
+  const [outbox, setOutbox] = useState<Outbox<Telling>>();
+  useEffect(() => {
+    const made = createOutbox<Telling, RunView>({
+      place: `hacienda.run.${key}`,
+      isItem: (found) => 'happening' in found && 't' in found && 'atMs' in found && 'page' in found,
+      send: async (item) => {
+        const sent = await ask('tellRun', { id: key, body: { told: [toldNow(item)] } });
+        if (!sent.ok && sent.problem.code !== 'offline') onProblem(sent.problem);
+        return sent;
+      },
+      onStored,
+    });
+    // eslint-disable-next-line react-hooks/set-state-in-effect -- the browser's storage exists from here on
+    setOutbox(made);
+    void made.flush();
+  }, [key, onStored, onProblem]);
+  return outbox;
+}
+
+/** How long ago it happened: by the page's own stopwatch, or by the device's clock where the page was opened anew. */
+function toldNow({ key, happening, atMs, monotonicMs, page: written }: Telling) {
+  const agoMs = written === page ? performance.now() - monotonicMs : Date.now() - atMs;
+  return { key, agoS: Math.max(0, agoMs / 1000), happening };
+}
+
+function withTellings(events: readonly RunEvent[], waiting: readonly Telling[]): readonly RunEvent[] {
+  const stored = new Set(events.map(({ key }) => key));
+  const coming = waiting.filter((item) => item.refused === undefined && !stored.has(item.key));
+  if (coming.length === 0) return events;
+  const last = events.at(-1)?.t ?? 0;
+  return [...events, ...coming.map(({ key, happening, t }) => ({ ...happening, t: Math.max(last, t), key }))];
+}

@@ -1,0 +1,54 @@
+import { expect, type Page } from '@playwright/test';
+import { openJob } from './visit';
+
+/** Leads a relearn on its screen, as a person would: by what stands there. */
+export class RelearnPage {
+  constructor(readonly page: Page) {}
+
+  /** Opens the job of a plate and starts the way with this title. */
+  async start(plate: string, title: string): Promise<void> {
+    const { page } = this;
+    await openJob(page, plate);
+    await page.getByRole('button', { name: 'Relearn', exact: true }).click();
+    const way = page.locator('dialog details', { hasText: title });
+    const button = way.getByRole('button', { name: 'Start' });
+    await expect(way).toBeVisible();
+    if (!(await button.isVisible())) await way.locator('summary').click();
+    await button.click();
+    await page.waitForURL(/\/runs\//);
+    await expect(page.getByRole('heading', { level: 2 })).toBeVisible();
+    // What is told before the page listens would be told to nobody.
+    await expect(page.locator('astro-island[ssr]')).toHaveCount(0);
+  }
+
+  async does(...names: (string | RegExp)[]): Promise<void> {
+    for (const name of names) {
+      const button = this.page.getByRole('button', { name }).first();
+      await expect(button).toBeEnabled({ timeout: 15_000 });
+      await button.click();
+    }
+  }
+
+  /** The car says this, and whoever hears it presses it. */
+  async hears(cue: string): Promise<void> {
+    await expect(this.page.getByText('Simulated car:').locator('b')).toHaveText(cue, { timeout: 15_000 });
+    await this.does(new RegExp(`^(\\d ?)?${cue}`));
+  }
+
+  /** Confirms all that must hold before. */
+  async makesReady(): Promise<void> {
+    const { page } = this;
+    for (;;) {
+      const open = page.locator('main[data-state=before] [data-main]');
+      if ((await open.count()) === 0) break;
+      const name = await open.first().textContent();
+      await open.first().click();
+      await expect(page.locator('[data-main]', { hasText: name ?? '' })).toHaveCount(0);
+    }
+    await expect(page.locator('main[data-state=before]')).toHaveCount(0);
+  }
+
+  state(state: string): Promise<void> {
+    return expect(this.page.locator(`main[data-state=${state}]`)).toBeVisible({ timeout: 20_000 });
+  }
+}
