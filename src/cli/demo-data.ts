@@ -7,6 +7,7 @@ import { shopSettingsSchema, usualSettings } from '../core/shop';
 import { contracts } from '../contract';
 import { addGauge, recordCheck } from '../services/gauges';
 import { importJob } from '../services/jobs';
+import { saveParts } from '../services/parts';
 import { addPerson, listPeople } from '../services/people';
 import { setShop } from '../services/shop';
 import { saveProcedures } from '../services/procedures';
@@ -45,6 +46,7 @@ export async function loadDemo(folder: string, now = Date.now()): Promise<void> 
   if (!manager) throw new Trouble('demo/people.json names no manager.');
   must(await saveProfiles(contracts.saveProfiles.body.parse(read('profiles.json')), manager));
   must(await saveProcedures(contracts.saveProcedures.body.parse(read('procedures.json')), manager));
+  must(await saveParts(contracts.saveParts.body.parse(read('parts.json')), manager));
   must(
     await setShop(
       shopSettingsSchema.parse({ ...usualSettings, ...z.looseObject({}).parse(read('shop.json')) }),

@@ -147,7 +147,8 @@ async function startStandins(folder: string, cars: string, undo: Undo): Promise<
   const part = startPart(
     [
       ...['--import', 'tsx', join(root, 'src/standins/main.ts')],
-      ...[cars, join(folder, 'cars.json'), join(root, 'demo/weather.json'), '0', '0'],
+      ...[cars, join(folder, 'cars.json'), join(root, 'demo/weather.json')],
+      ...[join(root, 'demo/sensors.json'), '0', '0'],
     ],
     { cwd: root },
   );

@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import type { Contract } from './contract';
+import { programmingContracts } from './programming';
 import { relearnContracts } from './relearn';
 import type { RouteName } from './routes';
 import { shopContracts } from './shop';
@@ -10,12 +11,14 @@ export { problemSchema, statusOf } from './problem';
 export { routes, type RouteName } from './routes';
 export type { Contract } from './contract';
 export type { NewCheck, NewGauge, Profile, StoredProcedure } from './shop';
+export type { ProgrammingAsked } from './programming';
 export type { RunView, Told } from './relearn';
 export type { BenchNote, Booking, HeaderChanges } from './visit';
 
 export const contracts = {
   ...visitContracts,
   ...relearnContracts,
+  ...programmingContracts,
   ...shopContracts,
 } as const satisfies Record<RouteName, Contract>;
 export type Contracts = typeof contracts;

@@ -117,6 +117,50 @@ export const runTooLong = () =>
 export const notInThisRun = () =>
   failure('run-ended', 'The relearn does not ask for this now. Look at what it asks for.');
 
+// Programming a sensor.
+export const noProgrammer = () =>
+  failure(
+    'no-programmer',
+    'No cradle is set up here. Program the sensor with your own tool, then type what it reads back.',
+  );
+export const notInCatalogue = (part: string) =>
+  failure('not-in-catalogue', `There is no part "${part}" in the catalogue. Choose one from the list.`);
+export const cradleEmpty = () =>
+  failure('cradle-empty', 'Nothing answers in the cradle. Lay the sensor in it, alone, then try again.');
+export const cradleCrowded = (count: number) =>
+  failure(
+    'cradle-crowded',
+    `${count} sensors answer in the cradle. Only the one to be programmed may lie there; put the others half a metre away.`,
+  );
+export const otherSensorInCradle = () =>
+  failure(
+    'cradle-crowded',
+    'Another sensor lies in the cradle than the one that was programmed. Lay that one back.',
+  );
+export const partUnheard = (part: string, car: string) =>
+  failure('wrong-part', `This car hears ${car}; ${part} cannot be that. Take another part.`);
+export const sensorUnheard = (car: string) =>
+  failure('wrong-part', `This car hears ${car}; the sensor in the cradle cannot be that. Take another one.`);
+export const partIsReady = (part: string) =>
+  failure(
+    'wrong-part',
+    `${part} comes with its own ID and is not programmed. Wake it and teach the car its ID.`,
+  );
+export const sensorSpent = () =>
+  failure('sensor-spent', 'This sensor takes no more programs. Put it aside and take another one.');
+export const sensorWornOut = () =>
+  failure('sensor-spent', 'The battery of this sensor is ending. Put it aside and take another one.');
+export const idElsewhere = (id: string, wheel: string) =>
+  failure(
+    'id-elsewhere',
+    `${id} is at ${wheel} already; two sensors with one ID confuse the car. Take another ID.`,
+  );
+export const noFamilyKnown = () =>
+  failure(
+    'wrong-part',
+    'Nobody knows which family and frequency this car hears. Wake one of its sensors, or choose its kind of vehicle.',
+  );
+
 // The practice bay and the weather.
 export const noPractice = () =>
   failure('no-practice', 'There are no simulated cars here. Drive the real one.');

@@ -177,6 +177,7 @@ export const shopContracts = {
     problems: ['no-weather', 'weather-unreachable', 'weather-unclear'],
   },
   figures: { summary: 'What the shop has seen', answer: figuresSchema, problems: [] },
+  shop: { summary: 'What holds for the whole shop', answer: shopSettingsSchema, problems: [] },
   setShop: {
     summary: 'Sets what holds for the whole shop',
     body: shopSettingsSchema,

@@ -269,11 +269,14 @@ export const visitContracts = {
     problems: [...ofJob, ...ofBay],
   },
   practise: {
-    summary: 'What hands do to the simulated car: a drive, a night, air',
+    summary:
+      'What hands do in the practice bay: a drive, a night, air, a sensor into the cradle or into a wheel',
     body: z.discriminatedUnion('do', [
       z.object({ do: z.literal('drive'), key }),
       z.object({ do: z.literal('night'), celsius: z.number().min(-60).max(60) }),
       z.object({ do: z.literal('air'), wheel, kPa: z.number().min(0).max(600) }),
+      z.object({ do: z.literal('fit'), wheel, serial: z.string().max(64) }),
+      z.object({ do: z.literal('cradle'), serials: z.array(z.string().max(64)).max(20) }),
     ]),
     answer: z.union([visitSchema, practiceCarSchema]),
     problems: [...ofOpenJob, ...ofBay],

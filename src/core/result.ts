@@ -36,6 +36,7 @@ export const problemCodes = [
   // Of what it is about.
   'not-found',
   'no-receiver',
+  'not-in-catalogue',
   'no-such-wheel',
   'nothing-to-correct',
   'unknown-gauge',
@@ -49,7 +50,10 @@ export const problemCodes = [
   'unknown-write',
   // Of what others did meanwhile, or must do first.
   'already-corrected',
+  'cradle-crowded',
+  'cradle-empty',
   'handed-over',
+  'id-elsewhere',
   'key-in-use',
   'name-taken',
   'not-proved',
@@ -58,9 +62,11 @@ export const problemCodes = [
   'run-ended',
   'run-too-long',
   'run-under-way',
+  'sensor-spent',
   'stale',
   'supply-voltage-low',
   'write-under-way',
+  'wrong-part',
   // Of devices, services and the connection.
   'busy',
   'car-refused',
@@ -73,6 +79,7 @@ export const problemCodes = [
   'lead-unreachable',
   'no-lead',
   'no-practice',
+  'no-programmer',
   'no-tool',
   'no-weather',
   'offline',

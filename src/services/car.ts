@@ -225,7 +225,7 @@ export async function readBack(id: string, key: string, who: Person): Promise<Re
   const car = await inTransaction((tx) => carOf(tx, id));
   if (!car.ok) return car;
   const write = car.value.job.carWrites?.find((candidate) => candidate.key === key);
-  if (!write) return unknownWrite();
+  if (!write || write.kind === 'sensor') return unknownWrite();
   if (write.readBackAt) return viewJob(id);
   if (isUnderWay(write)) return writeUnderWay();
   const reading = await withLead(car.value.job.vehicle.vin, car.value.receiver, readAll);
@@ -235,7 +235,7 @@ export async function readBack(id: string, key: string, who: Person): Promise<Re
     const added = await recordIn(tx, id, entries, who);
     if (!added.ok) return added;
     const row = await jobs.findWrite(tx, key);
-    if (!row || row.body.readBackAt) return viewIn(tx, id);
+    if (!row || row.body.readBackAt || row.body.kind === 'sensor') return viewIn(tx, id);
     const readBackAt = new Date().toISOString();
     const after: CarWrite =
       row.body.kind === 'registry'

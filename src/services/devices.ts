@@ -16,6 +16,8 @@ import { canonicalVin } from '../core/vin';
 const addressFrom = (variable: string): Address | undefined => parseAddress(process.env[variable] ?? '');
 
 export const practiceBay = () => addressFrom('HACIENDA_BAY');
+/** The activation tool, and the cradle beside it. */
+export const toolAddress = () => addressFrom('HACIENDA_TOOL');
 export const hasTool = () => addressFrom('HACIENDA_TOOL') !== undefined;
 export const hasLead = () => addressFrom('HACIENDA_LEAD') !== undefined || practiceBay() !== undefined;
 

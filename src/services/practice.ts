@@ -30,6 +30,22 @@ export const lookAt = (jobId: string): Promise<Result<PracticeCar>> => inBay(job
 export const setAir = (jobId: string, wheel: Position, kPa: number): Promise<Result<PracticeCar>> =>
   inBay(jobId, (address, vin) => bay.setAir(address, vin, wheel, kPa));
 
+export const fitSensor = (jobId: string, wheel: Position, serial: string): Promise<Result<PracticeCar>> =>
+  inBay(jobId, (address, vin) => bay.fit(address, vin, wheel, serial));
+
+/** Lays these sensors of the box into the cradle, and takes all others out. */
+export const layInCradle = (jobId: string, serials: readonly string[]): Promise<Result<PracticeCar>> =>
+  inBay(jobId, async (address, vin) => {
+    const laid = await bay.layInCradle(address, serials);
+    return laid.ok ? bay.lookAt(address, vin) : laid;
+  });
+
+/** The simulated universal sensors. Problem: `no-practice`. */
+export function lookIntoBox(): Promise<Result<bay.Box>> {
+  const address = practiceBay();
+  return address ? bay.lookIntoBox(address) : Promise.resolve(noPractice());
+}
+
 /** Lets a night of this cold pass over the simulated car and drives it off in the morning. */
 export const letNightPass = (jobId: string, celsius: number): Promise<Result<PracticeCar>> =>
   inBay(jobId, (address, vin) => bay.letNightPass(address, vin, celsius, practiceSpeedKmh));

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { atTemperature } from '../core/pressure';
 import { canonicalId } from '../core/sensor-id';
 import { receiverSchema, type LiveEntry, type RegistryEntry } from '../core/uds/receiver';
+import type { Blank } from './cradle';
 import { mindSchema, programSchema } from './learning';
 import { usualWakeSpeedKmh } from '../core/wake-speed';
 import { walkingOrder, type Position } from '../core/wheel';
@@ -152,6 +153,22 @@ export function coolTo(car: Car, celsius: number): Car {
 export function fill(car: Car, wheel: Position, kPa: number): Car {
   const found = car.wheels[wheel];
   return found ? { ...car, wheels: { ...car.wheels, [wheel]: { ...found, kPa } } } : car;
+}
+
+/** Another sensor goes into a wheel; a blank one sends nothing. */
+export function fit(car: Car, wheel: Position, { id, sends, battery }: Blank): Car {
+  const found = car.wheels[wheel];
+  if (!found) return car;
+  const sensor: NonNullable<(typeof found)['sensor']> = {
+    id: id ?? '',
+    family: sends?.family ?? '',
+    frequencyMHz: sends?.frequencyMHz ?? 1,
+    battery,
+    dead: id === null,
+    offsetKPa: 0,
+    answersFromTry: 1,
+  };
+  return { ...car, wheels: { ...car.wheels, [wheel]: { ...found, sensor } } };
 }
 
 /** What the receiver has live: nothing while the sensors sleep. */

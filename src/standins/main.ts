@@ -10,7 +10,8 @@ import { z } from 'zod';
 import { accepted, decodeFrame, encodeFrame, refused } from '../core/can/slcan';
 import { canonicalVin } from '../core/vin';
 import { walkingOrder } from '../core/wheel';
-import { carSchema, coolTo, drive, fill, park, wake, type Car } from './car';
+import { carSchema, coolTo, drive, fill, fit, park, wake, type Car } from './car';
+import { blankSchema, inCradle, lay, program, type Blank } from './cradle';
 import { feel, handsSchema, later, onRoad, overhears } from './learning';
 import { receiverModule } from './module';
 import { scenarioSchema, weatherService } from './weather';
@@ -20,12 +21,13 @@ import { scenarioSchema, weatherService } from './weather';
  * tool, a practice bay, per car a lead, and a weather service. Cars keep their state in a file, as real
  * ones do.
  *
- * Arguments: the cars' file, the state file, the weather's file, the tool's port, the bay's port (0: any).
+ * Arguments: the files of the cars, of their state, of the weather and of the box of sensors; the ports of the tool
+ * and of the bay (0: any).
  * Prints `{ tool, bay, weather }` with the ports on one line when ready.
  */
 const host = '127.0.0.1';
-const [carsFile, stateFile, weatherFile, toolPort, bayPort] = z
-  .tuple([z.string(), z.string(), z.string(), z.coerce.number(), z.coerce.number()])
+const [carsFile, stateFile, weatherFile, boxFile, toolPort, bayPort] = z
+  .tuple([z.string(), z.string(), z.string(), z.string(), z.coerce.number(), z.coerce.number()])
   .parse(process.argv.slice(2));
 
 const cars = new Map<string, Car>();
@@ -36,6 +38,17 @@ for (const car of z.array(carSchema).parse(JSON.parse(readFileSync(carsFile, 'ut
 if (existsSync(stateFile)) {
   for (const car of z.array(carSchema).parse(JSON.parse(readFileSync(stateFile, 'utf8'))))
     cars.set(car.vin, car);
+}
+
+const boxState = `${stateFile}.box`;
+let box = z
+  .array(blankSchema)
+  .parse(JSON.parse(readFileSync(existsSync(boxState) ? boxState : boxFile, 'utf8')));
+
+function keepBox(next: Blank[]): void {
+  box = next;
+  writeFileSync(`${boxState}.new`, JSON.stringify(box));
+  renameSync(`${boxState}.new`, boxState);
 }
 
 function update(vin: string, change: (car: Car) => Car): Car {
@@ -71,21 +84,56 @@ const driveRequest = ofCar.extend({ speedKmh: z.number(), minutes: z.number() })
 const handsRequest = ofCar.extend({ hands: handsSchema });
 const airRequest = ofCar.extend({ wheel: z.enum(walkingOrder), kPa: z.number().min(0).max(600) });
 const nightRequest = ofCar.extend({ celsius: z.number().min(-60).max(60), speedKmh: z.number() });
+const programRequest = z.object({ id: z.string(), family: z.string(), frequencyMHz: z.number() });
+const cradleRequest = z.object({ serials: z.array(z.string()) });
+const fitRequest = ofCar.extend({ wheel: z.enum(walkingOrder), serial: z.string() });
 const wakeMs = 400;
+const programMs = 600;
 
 type Handler = (parameters: unknown) => unknown;
+
+const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
 const tool: Record<string, Handler> = {
   wake: async (parameters) => {
     const { vehicle, wheel } = wakeRequest.parse(parameters);
-    await new Promise((resolve) => setTimeout(resolve, wakeMs));
+    await pause(wakeMs);
     const { car, replies } = wake(carWith(vehicle), wheel);
     update(vehicle, () => (replies.length > 0 ? overhears(car, wheel, Date.now()) : car));
     return { replies };
   },
 };
 
+const cradle: Record<string, Handler> = {
+  'cradle/read': async () => {
+    await pause(wakeMs);
+    return { sensors: inCradle(box) };
+  },
+  'cradle/program': async (parameters) => {
+    const asked = programRequest.parse(parameters);
+    await pause(programMs);
+    const { box: next, answer } = program(box, asked);
+    keepBox(next);
+    if (answer === 'lost') return new Promise(() => undefined);
+    if (answer !== 'yes') throw new ResponseError(409, answer.refused);
+    return {};
+  },
+};
+
 const bay: Record<string, Handler> = {
+  'bay/box': () => ({ sensors: box }),
+  'bay/cradle': (parameters) => {
+    keepBox(lay(box, cradleRequest.parse(parameters).serials));
+    return { sensors: box };
+  },
+  'bay/fit': (parameters) => {
+    const { vin, wheel, serial } = fitRequest.parse(parameters);
+    const sensor = box.find((one) => one.serial === serial && !one.fitted);
+    if (!sensor) throw new ResponseError(404, 'this sensor is not in the box');
+    const now = update(vin, (car) => fit(car, wheel, sensor));
+    keepBox(box.map((one) => (one === sensor ? { ...one, inCradle: false, fitted: true } : one)));
+    return look(now);
+  },
   'bay/lead': async (parameters) => {
     const { vin } = ofCar.parse(parameters);
     if (!carWith(vin).receiver) throw new ResponseError(404, 'this car has no receiver to talk to');
@@ -178,7 +226,7 @@ function listenOn(server: Server, port: number): Promise<number> {
 
 const ports = {
   tool: await listenOn(
-    createServer((socket) => serveCalls(socket, tool)),
+    createServer((socket) => serveCalls(socket, { ...tool, ...cradle })),
     toolPort,
   ),
   bay: await listenOn(

@@ -53,6 +53,7 @@ async function startDevices() {
       join(folder, 'cars.json'),
       join(folder, 'state.json'),
       join(root, 'demo/weather.json'),
+      join(root, 'demo/sensors.json'),
       '0',
       '0',
     ],

@@ -1,5 +1,6 @@
 import { allOf, atWheel, type CarWrite, type Job, type Seen } from '../job';
 import { wheelsOf } from '../placard';
+import { programmingVerdict, sensorWrites } from '../sensor-programming';
 import { canonicalId, sameId } from '../sensor-id';
 import type { Position } from '../wheel';
 
@@ -25,6 +26,7 @@ export function changesOf(job: Job): Change[] {
     ...airChanges(job),
     ...repairs(job),
     ...sensorChanges(job),
+    ...programmed(job),
     ...writes(job),
     ...relearns(job),
     ...rewritten(job),
@@ -90,9 +92,17 @@ function isAnother(before: Seen<'activation'> | undefined, now: Seen<'activation
   return reply !== undefined && (then === undefined || !sameId(reply.id, then.id));
 }
 
+/** A sensor that was programmed for a wheel is another one, also where it has the old one's ID. */
+const programmed = (job: Job): Change[] =>
+  sensorWrites(job).flatMap((write): Change[] =>
+    write.wheel !== undefined && programmingVerdict(write) === 'worked'
+      ? [{ kind: 'sensor', atMs: ms(write.readBackAt ?? write.askedAt), wheel: write.wheel }]
+      : [],
+  );
+
 const writes = ({ carWrites = [] }: Job): Change[] =>
   carWrites
-    .filter(({ answer }) => answer !== 'no')
+    .filter(({ kind, answer }) => kind !== 'sensor' && answer !== 'no')
     .map((write) => ({ kind: 'write', atMs: ms(write.askedAt), write }));
 
 const relearns = (job: Job): Change[] =>

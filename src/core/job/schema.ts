@@ -211,6 +211,13 @@ const writeFacts = {
   readBackAt: at.optional(),
 };
 
+/** What a sensor is asked to be, and is read back as. */
+const programmedSchema = z.looseObject({
+  id,
+  family: z.string().max(64).nullish(),
+  frequencyMHz: z.number().positive().nullish(),
+});
+
 export const carWriteSchema = z.discriminatedUnion('kind', [
   z.looseObject({
     kind: z.literal('registry'),
@@ -226,6 +233,19 @@ export const carWriteSchema = z.discriminatedUnion('kind', [
     ...writeFacts,
     before: z.array(codeSchema),
     readBack: z.array(codeSchema).optional(),
+  }),
+  /** A universal sensor that was programmed. */
+  z.looseObject({
+    kind: z.literal('sensor'),
+    ...writeFacts,
+    mode: z.enum(['clone', 'new', 'typed']),
+    /** The article used. */
+    part: z.string().max(120).optional(),
+    /** The wheel it is for. */
+    wheel: position.optional(),
+    asked: programmedSchema,
+    /** Its `id` null: it was read, and sent none. */
+    readBack: programmedSchema.extend({ id: id.nullable() }).optional(),
   }),
 ]);
 

@@ -1,3 +1,4 @@
+import { programmingVerdict } from '../sensor-programming';
 import type { CarWrite, Job } from '../job';
 import { allOf } from '../job';
 import { ledgerOf, type Ledger } from '../ledger';
@@ -123,6 +124,8 @@ export function writeVerdict(write: CarWrite): WriteVerdict {
       return unequalEntries(write).length === 0 ? 'worked' : 'failed';
     case 'clear-codes':
       return write.readBack?.length === 0 ? 'worked' : 'failed';
+    case 'sensor':
+      return programmingVerdict(write);
   }
 }
 

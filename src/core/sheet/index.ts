@@ -1,3 +1,6 @@
+import type { Procedure } from '../relearn/procedure';
+import { hasEnded, isConfirmed, replay, type RunRecord, type RunState } from '../relearn/run';
+import type { SensorWrite } from '../sensor-programming';
 import { findingsThatHold, type Assessment } from '../assessment';
 import { assess, type Experience } from '../diagnosis';
 import { repairOutcomesOf, type RepairOutcome } from '../repair-outcome';
@@ -40,7 +43,10 @@ export type Deed =
   | { kind: 'filled'; wheel: Position; fromKPa: number; toKPa: number }
   | { kind: 'repaired'; wheel: Position }
   | { kind: 'wrote'; wheels: Position[]; verdict: WriteVerdict }
-  | { kind: 'cleared'; codes: string[]; verdict: WriteVerdict };
+  | { kind: 'cleared'; codes: string[]; verdict: WriteVerdict }
+  | { kind: 'programmed'; write: SensorWrite }
+  /** A relearn that ended, and after how many minutes. */
+  | { kind: 'taught'; procedure: Procedure; end: RunState; minutes: number };
 
 export function sheetOf(job: Job, experience?: Experience): Sheet {
   const ledger = ledgerOf(job);
@@ -72,6 +78,7 @@ export function sheetOf(job: Job, experience?: Experience): Sheet {
         .filter(isFill)
         .map(({ wheel, fromKPa, toKPa }): Deed => ({ kind: 'filled', wheel, fromKPa, toKPa })),
       ...(job.carWrites ?? []).map(deedOf),
+      ...(job.runs ?? []).flatMap(taughtBy),
     ],
     turnedOut: repairOutcomesOf(job).filter(({ was }) => was !== 'in-order'),
     doubtful: doubtfulReadings(job),
@@ -105,8 +112,16 @@ export function beforeChanges(job: Job): Job {
   };
 }
 
+/** What a run came to; one that goes on is no deed yet. */
+function taughtBy({ procedure, events }: RunRecord): Deed[] {
+  const run = replay(procedure, events);
+  if (!hasEnded(run) || !isConfirmed(procedure, run)) return [];
+  return [{ kind: 'taught', procedure, end: run.state, minutes: Math.ceil(run.clock / 60) }];
+}
+
 function deedOf(write: CarWrite): Deed {
   const verdict = writeVerdict(write);
+  if (write.kind === 'sensor') return { kind: 'programmed', write };
   if (write.kind === 'clear-codes')
     return { kind: 'cleared', codes: write.before.map(({ code }) => code), verdict };
   const changed = write.asked.filter(({ wheel, id }) => {

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { relearnMethods } from '../relearn/procedure';
 import { metric } from '../units';
 import { unitChoiceSchema } from '../units/schema';
 
@@ -11,6 +12,8 @@ export const shopSettingsSchema = z.object({
   regulation: z.enum(['US', 'UN']),
   /** How warm tires are aimed at placard. */
   fillPolicy: z.enum(['ambient', 'morning']),
+  /** The relearn methods this shop likes best, in order: of two ways that are alike the earlier wins. */
+  preferredMethods: z.array(z.enum(relearnMethods)).max(relearnMethods.length).default([]),
 });
 
 export type ShopSettings = z.infer<typeof shopSettingsSchema>;
@@ -21,4 +24,5 @@ export const usualSettings: ShopSettings = {
   altitudeM: null,
   regulation: 'US',
   fillPolicy: 'ambient',
+  preferredMethods: [],
 };

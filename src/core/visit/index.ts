@@ -68,7 +68,8 @@ export function nextMove(job: Job, context: MoveContext): Move {
   if (handedOver) return { kind: 'done' };
   const ledger = ledgerOf(job);
   const pending = (job.carWrites ?? []).some(
-    (write) => writeVerdict(write) === 'unknown' && write === lastOfKind(job, write.kind),
+    (write) =>
+      write.kind !== 'sensor' && writeVerdict(write) === 'unknown' && write === lastOfKind(job, write.kind),
   );
   if (pending && hasLead) return { kind: 'read-back' };
   if (roadWheels.some((wheel) => placardKPa(job, wheel) === undefined)) return { kind: 'placard' };

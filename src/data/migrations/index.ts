@@ -9,6 +9,7 @@ import * as revisions from './0005-revisions';
 import * as names from './0006-names';
 import * as procedures from './0007-procedures';
 import * as runs from './0008-runs';
+import * as parts from './0009-parts';
 
 export interface Migration {
   up: (schema: QueryInterface) => Promise<void>;
@@ -25,6 +26,7 @@ const migrations: { name: string; migration: Migration }[] = [
   { name: '0006-names', migration: names },
   { name: '0007-procedures', migration: procedures },
   { name: '0008-runs', migration: runs },
+  { name: '0009-parts', migration: parts },
 ];
 
 /** Brings the database up to date; returns the names of what was run. Two starters do not collide. */

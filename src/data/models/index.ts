@@ -58,6 +58,14 @@ export class ProcedureRow extends Row<ProcedureRow> {
   declare body: object;
 }
 
+export class PartRow extends Row<PartRow> {
+  declare name: string;
+  /** As it stands in the catalogue's file. */
+  declare body: object;
+  declare at: Date;
+  declare by: string;
+}
+
 export class VehicleRow extends Row<VehicleRow> {
   declare id: string;
   declare vin: string | null;
@@ -242,6 +250,10 @@ export function defineModels(sequelize: Sequelize): void {
       receiver: orNull(json()),
     },
     { sequelize, tableName: 'profiles' },
+  );
+  PartRow.init(
+    { name: { ...text(), primaryKey: true }, body: json(), at: time(), by: text() },
+    { sequelize, tableName: 'parts' },
   );
   ProcedureRow.init(
     {

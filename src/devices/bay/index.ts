@@ -49,6 +49,25 @@ const saidSchema = z.object({ cues: z.array(z.object({ n: z.int(), cue: z.string
 export type SaidLately = z.infer<typeof saidSchema>;
 export const listen = (bay: Address, vin: string) => ask(bay, 'bay/cues', { vin }, saidSchema);
 
+/** The universal sensors of the practice box. */
+const boxSchema = z.object({
+  sensors: z.array(
+    z.looseObject({
+      serial: z.string(),
+      part: z.string(),
+      id: z.string().nullable(),
+      inCradle: z.boolean(),
+      fitted: z.boolean(),
+    }),
+  ),
+});
+export type Box = z.infer<typeof boxSchema>;
+export const lookIntoBox = (bay: Address) => ask(bay, 'bay/box', {}, boxSchema);
+export const layInCradle = (bay: Address, serials: readonly string[]) =>
+  ask(bay, 'bay/cradle', { serials }, boxSchema);
+export const fit = (bay: Address, vin: string, wheel: Position, serial: string) =>
+  ask(bay, 'bay/fit', { vin, wheel, serial }, carSchema);
+
 /** Lets a night pass: the car stands until it is as cold as the air, and is driven off in the morning. */
 export const letNightPass = (bay: Address, vin: string, celsius: number, speedKmh: number) =>
   ask(bay, 'bay/night', { vin, celsius, speedKmh }, carSchema);

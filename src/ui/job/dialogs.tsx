@@ -38,6 +38,7 @@ const ChecksDialog = later(() => import('./checks/CheckDialog').then((found) => 
 const CodesDialog = later(() => import('./checks/CodesDialog').then((found) => found.CodesDialog));
 const WriteDialog = later(() => import('./write/WriteDialog').then((found) => found.WriteDialog));
 const RelearnDialog = later(() => import('./relearn/RelearnDialog').then((found) => found.RelearnDialog));
+const ProgramDialog = later(() => import('./program/ProgramDialog').then((found) => found.ProgramDialog));
 const HandOver = later(() => import('./hand-over/HandOverDialog').then((found) => found.HandOverDialog));
 const TurnedOut = later(() => import('./hand-over/HandOverDialog').then((found) => found.TurnedOutDialog));
 
@@ -135,6 +136,7 @@ const dialogs = {
   write: (sheet: Sheet, { write }: { write?: string }) =>
     sheet.view.devices.lead ? <WriteDialog {...{ sheet, write }} /> : <NoLead close={sheet.close} />,
   relearn: (sheet: Sheet) => <RelearnDialog sheet={sheet} />,
+  program: (sheet: Sheet, { wheel }: Partial<AtWheel>) => <ProgramDialog {...{ sheet, wheel }} />,
   'no-lead': ({ close }: Sheet) => <NoLead close={close} />,
   prove: ({ view, proof, busy, problem, clearCodes, readCar, drive, open, close }: Sheet) => (
     <ProveDialog

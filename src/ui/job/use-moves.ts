@@ -28,7 +28,9 @@ export function useMoves(sheet: Sheet): {
       case 'write-ids':
         return open({ dialog: 'write' });
       case 'read-back': {
-        const unknown = (job.carWrites ?? []).findLast((write) => writeVerdict(write) === 'unknown');
+        const unknown = (job.carWrites ?? []).findLast(
+          (write) => write.kind !== 'sensor' && writeVerdict(write) === 'unknown',
+        );
         if (unknown?.kind === 'clear-codes') return void readBack(unknown.key);
         return unknown && open({ dialog: 'write', write: unknown.key });
       }

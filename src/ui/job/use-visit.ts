@@ -21,7 +21,10 @@ export type Deed =
   | 'clearCodes'
   | 'confirm'
   | 'handOver'
-  | 'practise';
+  | 'practise'
+  | 'programSensor'
+  | 'noteProgrammed'
+  | 'readSensorBack';
 type WithoutKey<Body> = Body extends { key: string } ? Omit<Body, 'key'> : Body;
 export type Act = <Name extends Deed>(
   what: string,

@@ -1,6 +1,9 @@
 import { useState } from 'react';
 import { fillPolicyQuestion, fillPolicyWords } from '../../core/filling';
 import { monitoringWords } from '../../core/job/words';
+import type { RelearnMethod } from '../../core/relearn/procedure';
+import { methodWords } from '../../core/relearn/procedure/words';
+import type { Part } from '../../core/part';
 import type { Problem } from '../../core/result';
 import type { ShopSettings } from '../../core/shop';
 import {
@@ -17,10 +20,11 @@ import type { Person } from '../../core/visit/person';
 import type { ProfileSummary } from '../../core/visit/view';
 import { ask } from '../api';
 import { Button } from '../kit/Button';
-import { Choice, Field } from '../kit/Field';
+import { Choice, Field, Picks } from '../kit/Field';
 import { FilePick } from '../kit/FilePick';
 import { Notice } from '../kit/Notice';
 import { optionsFrom } from '../kit/options';
+import { Catalogue } from './Catalogue';
 import styles from './Setup.module.css';
 
 export type Account = Person & { active: boolean };
@@ -33,6 +37,7 @@ export function Setup({
   person,
   theme: shownTheme,
   profiles,
+  parts,
   people,
   shop,
 }: {
@@ -40,6 +45,7 @@ export function Setup({
   theme: Theme;
   shop: ShopSettings;
   profiles: ProfileSummary[];
+  parts: Part[];
   /** For a manager only. */
   people: Account[] | undefined;
 }) {
@@ -97,6 +103,7 @@ export function Setup({
       {person.role === 'manager' && <Shop stored={shop} />}
       {people && <People me={person} known={people} />}
       <Profiles known={profiles} mayAdd={person.role === 'manager'} />
+      <Catalogue initial={parts} mayAdd={person.role === 'manager'} />
     </main>
   );
 }
@@ -129,6 +136,27 @@ function Units({ units, onUnits }: { units: UnitChoice; onUnits: (units: UnitCho
         onValue={(up) => onUnits({ ...units, height: up })}
       />
     </>
+  );
+}
+
+/** Ways to teach a car in the order the shop likes them, where several are open and alike. */
+function Preferred({
+  methods,
+  onMethods,
+}: {
+  methods: RelearnMethod[];
+  onMethods: (methods: RelearnMethod[]) => void;
+}) {
+  return (
+    <div>
+      <Picks
+        label="Relearn: of two ways alike, rather this one; in the order they are chosen"
+        options={optionsFrom(methodWords)}
+        values={methods}
+        onValues={onMethods}
+      />
+      {methods.length > 1 && <p>{methods.map((method) => methodWords[method]).join(', then ')}</p>}
+    </div>
   );
 }
 
@@ -194,6 +222,10 @@ function Shop({ stored }: { stored: ShopSettings }) {
           options={optionsFrom(fillPolicyWords)}
           value={shop.fillPolicy}
           onValue={(fillPolicy) => set({ fillPolicy })}
+        />
+        <Preferred
+          methods={shop.preferredMethods}
+          onMethods={(preferredMethods) => set({ preferredMethods })}
         />
         {said && <Notice tone={said.tone}>{said.text}</Notice>}
         <div>

@@ -1,3 +1,4 @@
+import { programmedFor } from '../../sensor-programming';
 import { changesOf, lastOf, ofKind } from '../../history';
 import { allOf, type Job } from '../../job';
 import { ledgerOf, type Ledger } from '../../ledger';
@@ -41,6 +42,7 @@ export type NeedReason =
   | 'other-set-held'
   | 'other-set-not-known'
   | 'new-sensor'
+  | 'cloned'
   | 'same-sensors'
   | 'nothing-done';
 
@@ -113,7 +115,8 @@ function spareNeed(job: Job, { registered, sensor }: Ledger): Need | undefined {
 /** By what was done, as long as the car was not read. */
 function workNeed(job: Job): Need {
   const { locates, holdsSets } = job.vehicle.tpms;
-  const another = inWalkingOrder(ofKind(changesOf(job), 'sensor').map(({ wheel }) => wheel));
+  const replaced = inWalkingOrder(ofKind(changesOf(job), 'sensor').map(({ wheel }) => wheel));
+  const another = replaced.filter((wheel) => !isClone(job, wheel));
   const need = (action: NeedAction, reason: NeedReason, wheels: readonly Position[] = []): Need => ({
     action,
     reason,
@@ -122,6 +125,7 @@ function workNeed(job: Job): Need {
   });
   if (another.length > 0 && job.service?.kind !== 'wheels-swapped')
     return need('relearn', 'new-sensor', another);
+  if (replaced.length > 0 && another.length === 0) return need('none', 'cloned', replaced);
   switch (job.service?.kind) {
     case 'rotation':
       if (locates === undefined) return need('depends', 'rotated-not-known');
@@ -138,4 +142,12 @@ function workNeed(job: Job): Need {
     case undefined:
       return need('none', 'nothing-done');
   }
+}
+
+/** The sensor of a wheel has its old one's ID, as far as anybody heard it since. */
+function isClone(job: Job, wheel: Position): boolean {
+  const write = programmedFor(job, wheel);
+  if (write?.mode !== 'clone') return false;
+  const scan = ledgerOf(job).sensor[wheel];
+  return scan?.kind !== 'heard' || sameId(scan.reply.id, write.asked.id);
 }

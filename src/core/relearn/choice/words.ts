@@ -28,6 +28,7 @@ const needReasonWords: Record<NeedReason, string> = {
   'other-set': 'Another wheel set is on, and the car holds one set.',
   'other-set-held': 'Another wheel set is on, and the car holds more than one set.',
   'new-sensor': 'Another sensor is in: one with a new ID must be taught, a clone need not.',
+  cloned: 'The new sensor has the old one’s ID, so the car knows it already:',
   'same-sensors': 'The sensors stayed with their wheels.',
   'nothing-done': 'Nothing is on record that a car must be taught.',
 };

@@ -10,6 +10,7 @@ export { openProof, provedWheels, wantedId } from './proof';
 export {
   begin,
   hasEnded,
+  isConfirmed,
   openStep,
   phaseOf,
   presentWheel,

@@ -1,6 +1,6 @@
 import type { Result } from '../../../core/result';
 import type { PracticeCar, VisitView } from '../../../core/visit/view';
-import { drive, letNightPass, lookAt, setAir } from '../../../services/practice';
+import { drive, fitSensor, layInCradle, letNightPass, lookAt, setAir } from '../../../services/practice';
 import { serve } from '../../_http';
 
 export const GET = serve('practiceCar', ({ id }) => lookAt(id));
@@ -13,5 +13,9 @@ export const POST = serve('practise', ({ id, body, who }): Promise<Result<Practi
       return letNightPass(id, body.celsius);
     case 'air':
       return setAir(id, body.wheel, body.kPa);
+    case 'fit':
+      return fitSensor(id, body.wheel, body.serial);
+    case 'cradle':
+      return layInCradle(id, body.serials);
   }
 });

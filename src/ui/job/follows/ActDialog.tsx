@@ -48,6 +48,9 @@ export function ActDialog({ sheet, finding }: { sheet: Sheet; finding: Finding }
             Wake {wheel} again
           </Button>
         )}
+        {wheel && part === 'sensor' && (
+          <Button onClick={() => open({ dialog: 'program', wheel })}>Program a new one for {wheel}</Button>
+        )}
         {part === 'tire' &&
           finding.wheels.map((leaking) => (
             <Button key={leaking} weight="main" onClick={() => repaired(leaking)}>

@@ -63,6 +63,9 @@ export function Follows({
           Tires
         </Button>
         <Button onClick={() => open({ dialog: 'relearn' })}>Relearn</Button>
+        {job.vehicle.tpms.kind === 'direct' && (
+          <Button onClick={() => open({ dialog: 'program' })}>Program</Button>
+        )}
       </div>
       <div aria-live="polite" className={styles.follows}>
         {figures && (

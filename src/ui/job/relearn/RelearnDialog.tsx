@@ -3,6 +3,7 @@ import { useEffect, useState } from 'react';
 import type { StoredProcedure } from '../../../contract';
 import { needOf, waysFor, type Need, type Way } from '../../../core/relearn/choice';
 import { needTitle, needWords, notReadWords, wayWords } from '../../../core/relearn/choice/words';
+import type { RelearnMethod } from '../../../core/relearn/procedure';
 import { methodWords } from '../../../core/relearn/procedure/words';
 import type { Job } from '../../../core/job';
 import { hasEnded, replay } from '../../../core/relearn/run';
@@ -19,8 +20,10 @@ import styles from './RelearnDialog.module.css';
 /** Whether the car must be taught, and how: the ways open to it, the best first, each with its steps. */
 export function RelearnDialog({ sheet: { view, job, closed, close } }: { sheet: Sheet }) {
   const [library, setLibrary] = useState<StoredProcedure[]>();
+  const [preferred, setPreferred] = useState<RelearnMethod[]>([]);
   const [problem, setProblem] = useState<string>();
   useEffect(() => {
+    void ask('shop').then((asked) => asked.ok && setPreferred(asked.value.preferredMethods));
     void ask('procedures').then((asked) =>
       asked.ok ? setLibrary(asked.value) : setProblem(asked.problem.message),
     );
@@ -34,6 +37,7 @@ export function RelearnDialog({ sheet: { view, job, closed, close } }: { sheet: 
       library.map(({ procedure }) => procedure),
       job,
       { tool, lead, road: true },
+      preferred,
     );
   return (
     <Dialog title="Relearn" wide onClose={close}>

@@ -1,0 +1,31 @@
+import { QueryTypes } from 'sequelize';
+import type { Part } from '../core/part';
+import { partSchema } from '../core/part/schema';
+import { database, type Tx } from './database';
+import { PartRow } from './models';
+
+export async function listParts(tx: Tx): Promise<Part[]> {
+  const rows = await PartRow.findAll({ order: [['name', 'ASC']], raw: true, transaction: tx });
+  return rows.map(({ body }) => partSchema.parse(body));
+}
+
+export async function findPart(tx: Tx, name: string): Promise<Part | undefined> {
+  const row = await PartRow.findByPk(name, { transaction: tx });
+  return row ? partSchema.parse(row.body) : undefined;
+}
+
+export const savePart = (tx: Tx, by: string, part: Part) =>
+  PartRow.upsert({ name: part.name, body: part, at: new Date(), by }, { transaction: tx });
+
+/** Whether an ID, canonical, is on file, was programmed, or was seen since a moment. */
+export async function idIsKnown(tx: Tx, id: string, since: Date): Promise<boolean> {
+  const [found] = await database().query<{ known: boolean }>(
+    `SELECT EXISTS (SELECT FROM sensors WHERE upper(regexp_replace(sensor_id, '[[:space:]-]', '', 'g')) = $id)
+       OR EXISTS (SELECT FROM car_writes WHERE kind = 'sensor'
+                  AND upper(regexp_replace(body->'asked'->>'id', '[[:space:]-]', '', 'g')) = $id)
+       OR EXISTS (SELECT FROM observations WHERE at >= $since AND kind IN ('activation', 'registry')
+                  AND upper(regexp_replace(body::text, '[[:space:]-]', '', 'g')) LIKE '%"' || $id || '"%') AS known`,
+    { bind: { id, since }, type: QueryTypes.SELECT, transaction: tx },
+  );
+  return found?.known ?? false;
+}
