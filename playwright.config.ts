@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { projects } from './tests/support/visit';
 
 /** Debian's Chromium. The flags keep it from reaching out on its own. */
 export const chromium = {
@@ -17,7 +18,7 @@ export const chromium = {
 export default defineConfig({
   testDir: 'tests/e2e',
   globalSetup: './tests/support/open-shop.ts',
-  workers: 1,
+  workers: projects.length,
   timeout: 120_000,
   expect: { timeout: 15_000 },
   reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],
@@ -25,7 +26,13 @@ export default defineConfig({
     browserName: 'chromium',
     launchOptions: chromium,
     viewport: { width: 1280, height: 800 },
-    storageState: 'test-results/signed-in.json',
     screenshot: 'only-on-failure',
   },
+  projects: projects.map((name) => ({
+    name,
+    testDir: `tests/e2e/${name}`,
+    // Within a shop one test after the other.
+    workers: 1,
+    use: { storageState: `test-results/signed-in-${name}.json` },
+  })),
 });

@@ -1,12 +1,22 @@
 import { chromium as browser } from '@playwright/test';
 import people from '../../demo/people.json' with { type: 'json' };
 import { chromium } from '../../playwright.config';
+import { addressVariable, projects } from './visit';
 import { openShop } from './shop';
 
-/** Opens a shop for the browser tests and signs a technician in once. */
+/** Opens a shop of its own for each group of browser tests, so that none finds another's cars, and signs a technician in. */
 export default async function setup(): Promise<() => Promise<void>> {
+  const shops: Awaited<ReturnType<typeof openFor>>[] = [];
+  // One after the other: the demo is loaded by this process, which has one database at a time.
+  for (const project of projects) shops.push(await openFor(project));
+  return async () => {
+    await Promise.all(shops.map(({ close }) => close()));
+  };
+}
+
+async function openFor(project: (typeof projects)[number]) {
   const shop = await openShop();
-  process.env.SHOP_ADDRESS = shop.address;
+  process.env[addressVariable(project)] = shop.address;
   const window = await browser.launch(chromium);
   const page = await window.newPage();
   await page.goto(`${shop.address}/sign-in`);
@@ -15,7 +25,7 @@ export default async function setup(): Promise<() => Promise<void>> {
   await page.getByLabel('Passphrase').fill(ines?.passphrase ?? '');
   await page.getByRole('button', { name: 'Sign in' }).click();
   await page.waitForURL(`${shop.address}/`);
-  await page.context().storageState({ path: 'test-results/signed-in.json' });
+  await page.context().storageState({ path: `test-results/signed-in-${project}.json` });
   await window.close();
-  return shop.close;
+  return shop;
 }

@@ -1,6 +1,11 @@
-import { expect, type Page } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 
-export const address = (): string => process.env.SHOP_ADDRESS ?? '';
+/** Groups of browser tests, a folder each; every one has a shop of its own. */
+export const projects = ['visit', 'relearn'] as const;
+export const addressVariable = (project: string): string => `SHOP_ADDRESS_${project.toUpperCase()}`;
+
+/** Of the shop this test has. */
+export const address = (): string => process.env[addressVariable(test.info().project.name)] ?? '';
 
 /** Opens the job of a plate from the Yard and waits until it is alive. */
 export async function openJob(page: Page, plate: string): Promise<string> {

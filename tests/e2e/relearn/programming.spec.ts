@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
-import { openJob } from '../support/visit';
-import { RelearnPage } from '../support/relearn';
+import { openJob } from '../../support/visit';
+import { RelearnPage } from '../../support/relearn';
 
 /** Lays one simulated sensor of the box into the cradle, and no other. */
 async function lay(page: Page, serial: string): Promise<void> {

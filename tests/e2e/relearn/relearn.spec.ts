@@ -1,8 +1,8 @@
 import { expect, test, type Browser, type Page } from '@playwright/test';
 import { v7 as newKey } from 'uuid';
-import people from '../../demo/people.json' with { type: 'json' };
-import { address, openJob } from '../support/visit';
-import { RelearnPage } from '../support/relearn';
+import people from '../../../demo/people.json' with { type: 'json' };
+import { address, openJob } from '../../support/visit';
+import { RelearnPage } from '../../support/relearn';
 
 /** Somebody else of the shop, on a device of their own. */
 async function signedIn(browser: Browser, role: string, more: object = {}): Promise<Page> {
@@ -69,7 +69,7 @@ test.describe('each of the seven methods, once to its proved end', () => {
     await page.reload();
     await expect(page.getByText('RF, right front: wheel 2 of 4')).toBeVisible();
     await seat.does('Wake RF');
-    await expect(page.getByText('Simulated car:').locator('b')).toHaveText('horn once');
+    await expect(page.getByRole('heading', { level: 2 })).toContainText('Wait for horn once');
     await page.context().setOffline(true);
     await seat.does(/horn once/);
     await expect(page.getByText('RR, right rear: wheel 3 of 4')).toBeVisible();

@@ -2,7 +2,7 @@ import { gzipSync } from 'node:zlib';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
 import { v7 as newKey } from 'uuid';
-import { address, expectMove, hydrated, measureUntil, openJob } from '../support/visit';
+import { address, expectMove, hydrated, measureUntil, openJob } from '../../support/visit';
 
 /** Takes the next move with the keyboard alone. */
 async function enter(page: Page, label: string): Promise<void> {
@@ -120,7 +120,7 @@ test('a car with one low tire leaves proved, by touch on a phone', async ({ brow
     viewport: { width: 390, height: 844 },
     hasTouch: true,
     isMobile: true,
-    storageState: 'test-results/signed-in.json',
+    storageState: 'test-results/signed-in-visit.json',
   });
   const page = await context.newPage();
   await openJob(page, 'KUR 982');
@@ -306,7 +306,7 @@ test('a second browser sees a reading within a second, nothing moves, and a lost
   browser,
 }) => {
   const path = await openJob(page, 'FLT 03');
-  const context = await browser.newContext({ storageState: 'test-results/signed-in.json' });
+  const context = await browser.newContext({ storageState: 'test-results/signed-in-visit.json' });
   const other = await context.newPage();
   await other.goto(address() + path);
   await expect(other.locator('astro-island[ssr]')).toHaveCount(0);
@@ -370,7 +370,7 @@ test('what a stale placard edit would overwrite is told, and not overwritten', a
   await page.route('**/events', (route) => route.abort());
   const path = await openJob(page, 'MEN 220');
   await page.getByRole('navigation').getByRole('button', { name: 'Placard' }).click();
-  const context = await browser.newContext({ storageState: 'test-results/signed-in.json' });
+  const context = await browser.newContext({ storageState: 'test-results/signed-in-visit.json' });
   const job = `${address()}/api${path}`;
   const { version } = (await (await context.request.get(job)).json()) as { version: number };
   const changes = {
@@ -400,7 +400,7 @@ for (const theme of ['light', 'dark'] as const) {
       const context = await browser.newContext({
         colorScheme: theme,
         viewport: { width, height: width === 390 ? 844 : 800 },
-        storageState: 'test-results/signed-in.json',
+        storageState: 'test-results/signed-in-visit.json',
         reducedMotion: 'reduce',
       });
       const page = await context.newPage();

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import people from '../../demo/people.json' with { type: 'json' };
-import { address, openJob, hydrated, measureUntil } from '../support/visit';
+import people from '../../../demo/people.json' with { type: 'json' };
+import { address, openJob, hydrated, measureUntil } from '../../support/visit';
 
 async function signIn(page: Page, name: string, passphrase: string): Promise<void> {
   await page.goto(`${address()}/sign-in`);
@@ -215,7 +215,7 @@ test('a job file comes in by the Yard; what is none is told where it is wrong', 
   });
   await expect(page.getByRole('alert')).toContainText('vehicle: expected object');
   const { job } = JSON.parse(
-    readFileSync(new URL('../cases/one-tire-low.json', import.meta.url), 'utf8'),
+    readFileSync(new URL('../../cases/one-tire-low.json', import.meta.url), 'utf8'),
   ) as { job: object };
   await input.setInputFiles({
     name: 'case.json',
@@ -240,8 +240,8 @@ test('the sheet says whether a car must be taught, why, and in which ways it can
     /^Wake all, then send the IDs.*about 5 minFailed once on this visit\.$/,
   ]);
   // The best way lies open, with its steps and the cues of this car.
-  await expect(rotated.getByText('Wait for horn 1, 20 s at most: this wheel is learned')).toBeVisible();
-  await expect(rotated.getByRole('row', { name: /horn 2 at each wheel the car gave up/ })).toBeVisible();
+  await expect(rotated.getByText('Wait for horn once, 20 s at most: this wheel is learned')).toBeVisible();
+  await expect(rotated.getByRole('row', { name: /horn twice at each wheel the car gave up/ })).toBeVisible();
   await rotated.locator('summary').nth(1).click();
   await expect(rotated.getByText('Send the IDs to the car')).toBeVisible();
 

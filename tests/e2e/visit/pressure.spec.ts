@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
 import { v7 as newKey } from 'uuid';
-import { address, hydrated, openJob } from '../support/visit';
+import { address, hydrated, openJob } from '../../support/visit';
 
 const headers = () => ({ origin: address() });
 
