@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { relearnMethods } from '../core/relearn/procedure';
 import { procedureSchema } from '../core/relearn/procedure/schema';
 import { eventSchema, happeningSchema } from '../core/relearn/run/schema';
 import { walkingOrder } from '../core/wheel';
@@ -82,6 +83,49 @@ export const relearnContracts = {
     body: z.object({ key }),
     answer: runViewSchema,
     problems: [...ofRun, ...ofLead, 'supply-voltage-low', 'write-under-way', 'read-first'],
+  },
+  flagProcedure: {
+    summary: 'Says that a procedure is wrong for a car, and what the car did instead',
+    body: z.object({ key, instead: z.string().trim().min(3).max(500) }),
+    answer: z.null(),
+    problems: ['unknown-run', 'not-allowed', 'key-in-use'],
+  },
+  procedureFlags: {
+    summary: 'What was found wrong with procedures at cars, the newest first',
+    answer: z.array(
+      z.object({
+        key,
+        name: z.string(),
+        version: z.int().nullable(),
+        runKey: key,
+        at: z.string(),
+        by: z.string(),
+        step: z.string(),
+        instead: z.string(),
+      }),
+    ),
+    problems: [],
+  },
+  tryDry: {
+    summary: 'Lets a simulated car feel, answer and be read, with nothing of it recorded',
+    body: z.discriminatedUnion('do', [
+      z.object({
+        do: z.literal('hands'),
+        happening: happeningSchema,
+        method: z.enum(relearnMethods),
+        /** What is typed into its menu. */
+        typed: z.partialRecord(z.enum(walkingOrder), z.string().max(64)),
+      }),
+      z.object({ do: z.literal('wake'), wheel: z.enum(walkingOrder) }),
+      z.object({ do: z.literal('read') }),
+      z.object({ do: z.literal('listen') }),
+    ]),
+    answer: z.object({
+      ids: z.array(z.string()),
+      entries: z.array(z.object({ wheel: z.enum(walkingOrder), id: z.string().nullable() })),
+      cues: z.array(z.object({ n: z.int(), cue: z.string() })),
+    }),
+    problems: ['unknown-job', 'not-allowed', ...ofBay],
   },
   hearCar: {
     summary: 'What a simulated car said lately: its horn, its lamps, its messages',

@@ -2,7 +2,7 @@ import { QueryTypes } from 'sequelize';
 import type { Procedure } from '../core/relearn/procedure';
 import { procedureSchema } from '../core/relearn/procedure/schema';
 import { database, type Tx } from './database';
-import { ProcedureRow } from './models';
+import { ProcedureFlagRow, ProcedureRow } from './models';
 
 /** A procedure as it is kept: its latest version, by whom and when that was taken in. */
 export interface StoredProcedure {
@@ -40,6 +40,17 @@ export async function findProcedure(
   });
   return row ? storedFrom(row) : undefined;
 }
+
+/** What was found wrong with procedures, the newest first. */
+export const listFlags = (tx: Tx) =>
+  ProcedureFlagRow.findAll({ order: [['at', 'DESC']], raw: true, transaction: tx });
+
+export const findFlag = (tx: Tx, key: string) => ProcedureFlagRow.findByPk(key, { transaction: tx });
+
+export const addFlag = (
+  tx: Tx,
+  flag: Pick<ProcedureFlagRow, 'key' | 'name' | 'version' | 'runKey' | 'by' | 'step' | 'instead'>,
+) => ProcedureFlagRow.create({ ...flag, at: new Date() }, { transaction: tx });
 
 /** All versions of a name wait for one another from here to the end of the transaction. */
 export const lockName = (tx: Tx, name: string) =>

@@ -1,4 +1,5 @@
 import { isDeepStrictEqual } from 'node:util';
+import type { AnswerOf } from '../contract';
 import type { Procedure } from '../core/relearn/procedure';
 import { success, type Result } from '../core/result';
 import { inTransaction } from '../data/database';
@@ -8,6 +9,16 @@ import { refuseUnless, type Person } from './people';
 /** The relearn library: the latest version of each procedure. */
 export const listProcedures = (): Promise<procedures.StoredProcedure[]> =>
   inTransaction(procedures.listProcedures);
+
+/** What was found wrong with procedures at cars, the newest first. */
+export const procedureFlags = (): Promise<AnswerOf<'procedureFlags'>> =>
+  inTransaction(async (tx) =>
+    (await procedures.listFlags(tx)).map(({ at, ...flag }) => ({ ...flag, at: at.toISOString() })),
+  );
+
+/** The latest version of one. */
+export const findProcedure = (name: string): Promise<procedures.StoredProcedure | undefined> =>
+  inTransaction((tx) => procedures.findProcedure(tx, name));
 
 /**
  * Takes procedures in by name, all or none. One that is there already becomes a version more, unless nothing in it

@@ -121,6 +121,8 @@ const cradle: Record<string, Handler> = {
 };
 
 const bay: Record<string, Handler> = {
+  'bay/wake': (parameters) => tool.wake?.(parameters),
+  'bay/registry': (parameters) => ({ entries: carWith(ofCar.parse(parameters).vin).registry }),
   'bay/box': () => ({ sensors: box }),
   'bay/cradle': (parameters) => {
     keepBox(lay(box, cradleRequest.parse(parameters).serials));

@@ -39,6 +39,9 @@ describe('migrations', () => {
       { name: '0005-revisions' },
       { name: '0006-names' },
       { name: '0007-procedures' },
+      { name: '0008-runs' },
+      { name: '0009-parts' },
+      { name: '0010-flags' },
     ]);
   });
 

@@ -308,3 +308,42 @@ it('still flagged after the last step: waiting and looking again is a run of its
     (await ines.send('POST', `/api/jobs/${job}/runs`, { key: newKey(), retryOf: newKey() })).status,
   ).toBe(404);
 });
+
+describe('a procedure', () => {
+  it('that was found wrong at a car carries what the car did instead, and where', async () => {
+    const run = await begin(await jobOf('KUR 982'), 'vela-tool');
+    await say(run, ...confirmed);
+    const flag = { key: newKey(), instead: 'It flashes its hazards twice.' };
+    await Promise.all([1, 2, 3].map(() => ines.post(`/api/runs/${run}/flag`, flag)));
+    const flags =
+      await ines.get<{ name: string; version: number; step: string; by: string }[]>('/api/procedures/flags');
+    expect(flags).toHaveLength(1);
+    expect(flags[0]).toMatchObject({ name: 'vela-tool', version: 1, step: 'Ignition on', by: 'Ines' });
+    await stop(run);
+    expect((await ines.send('POST', `/api/runs/${newKey()}/flag`, { ...flag, key: newKey() })).status).toBe(
+      404,
+    );
+    expect((await ines.send('POST', `/api/runs/${run}/flag`, { key: newKey(), instead: ' ' })).status).toBe(
+      400,
+    );
+  });
+
+  it('is tried dry by the manager: the simulated car answers, and nothing is recorded', async () => {
+    const job = await jobOf('KUR 982');
+    const before = await ines.get<Job>(`/api/jobs/${job}/file`);
+    const dry = (body: object) =>
+      boss.post<{ cues: { n: number; cue: string }[]; ids: string[]; entries: object[] }>(
+        `/api/practice/${job}/dry`,
+        body,
+      );
+    const hands = (happening: object) => dry({ do: 'hands', happening, method: 'tool', typed: {} });
+    await hands({ event: 'set', what: 'ignition', to: 'off' });
+    await hands({ event: 'set', what: 'ignition', to: 'on' });
+    for (let n = 0; n < 3; n += 1) await hands({ event: 'press', what: 'hazards' });
+    expect((await dry({ do: 'listen' })).cues.at(-1)?.cue).toBe('hazards 2');
+    expect((await dry({ do: 'wake', wheel: 'LF' })).ids).toEqual(['4C31A07E']);
+    expect((await dry({ do: 'read' })).entries).toHaveLength(4);
+    expect(await ines.get<Job>(`/api/jobs/${job}/file`)).toEqual(before);
+    expect((await ines.send('POST', `/api/practice/${job}/dry`, { do: 'listen' })).status).toBe(403);
+  });
+});

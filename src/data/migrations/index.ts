@@ -10,6 +10,7 @@ import * as names from './0006-names';
 import * as procedures from './0007-procedures';
 import * as runs from './0008-runs';
 import * as parts from './0009-parts';
+import * as flags from './0010-flags';
 
 export interface Migration {
   up: (schema: QueryInterface) => Promise<void>;
@@ -27,6 +28,7 @@ const migrations: { name: string; migration: Migration }[] = [
   { name: '0007-procedures', migration: procedures },
   { name: '0008-runs', migration: runs },
   { name: '0009-parts', migration: parts },
+  { name: '0010-flags', migration: flags },
 ];
 
 /** Brings the database up to date; returns the names of what was run. Two starters do not collide. */

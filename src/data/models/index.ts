@@ -58,6 +58,20 @@ export class ProcedureRow extends Row<ProcedureRow> {
   declare body: object;
 }
 
+export class ProcedureFlagRow extends Row<ProcedureFlagRow> {
+  declare key: string;
+  declare name: string;
+  /** Of the procedure, where it was known. */
+  declare version: number | null;
+  declare runKey: string;
+  declare at: Date;
+  declare by: string;
+  /** Where in it, in words. */
+  declare step: string;
+  /** What the car did instead. */
+  declare instead: string;
+}
+
 export class PartRow extends Row<PartRow> {
   declare name: string;
   /** As it stands in the catalogue's file. */
@@ -250,6 +264,19 @@ export function defineModels(sequelize: Sequelize): void {
       receiver: orNull(json()),
     },
     { sequelize, tableName: 'profiles' },
+  );
+  ProcedureFlagRow.init(
+    {
+      key: uuidKey(),
+      name: text(),
+      version: orNull({ type: DataTypes.INTEGER }),
+      runKey: uuid(),
+      at: time(),
+      by: text(),
+      step: text(),
+      instead: text(),
+    },
+    { sequelize, tableName: 'procedure_flags' },
   );
   PartRow.init(
     { name: { ...text(), primaryKey: true }, body: json(), at: time(), by: text() },

@@ -44,6 +44,15 @@ export const setAir = (bay: Address, vin: string, wheel: Position, kPa: number) 
 export const feel = (bay: Address, vin: string, hands: object) =>
   ask(bay, 'bay/hands', { vin, hands }, carSchema);
 
+/** A sensor woken, and what the car holds: for a try of which nothing is recorded. */
+const wokenSchema = z.object({ replies: z.array(z.looseObject({ id: z.string() })) });
+export const wake = (bay: Address, vin: string, wheel: Position) =>
+  ask(bay, 'bay/wake', { vehicle: vin, wheel }, wokenSchema);
+const registrySchema = z.object({
+  entries: z.array(z.object({ wheel: z.enum(walkingOrder), id: z.string().nullable() })),
+});
+export const readRegistry = (bay: Address, vin: string) => ask(bay, 'bay/registry', { vin }, registrySchema);
+
 /** What the car said, numbered, the oldest first: horn, lamps, messages. */
 const saidSchema = z.object({ cues: z.array(z.object({ n: z.int(), cue: z.string() })) });
 export type SaidLately = z.infer<typeof saidSchema>;

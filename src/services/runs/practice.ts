@@ -1,12 +1,13 @@
-import type { RunView } from '../../contract';
+import type { AnswerOf, BodyOf, RunView } from '../../contract';
 import { noPractice, noVinForPractice, unknownRun } from '../../contract/refusals';
 import { replay, type RunEvent } from '../../core/relearn/run';
-import type { Result } from '../../core/result';
+import { success, type Result } from '../../core/result';
 import { inTransaction } from '../../data/database';
 import { findJob } from '../../data/jobs';
 import { findRun } from '../../data/runs';
 import * as bay from '../../devices/bay';
 import { practiceBay } from '../devices';
+import { refuseUnless, type Person } from '../people';
 
 /** In the practice bay the simulated car feels what hands do, and says what it has to say by itself. */
 
@@ -25,6 +26,43 @@ export async function carFeels(
   // Into its menu somebody types what it should hold.
   const typed = replay(procedure, all).expected;
   for (const event of felt) await bay.feel(address, vin, { ...event, method: procedure.method, typed });
+}
+
+/**
+ * A procedure tried dry: the car of a job feels, answers and is read, and nothing of it is recorded. It learns all the
+ * same. Problems: `not-allowed`, `unknown-job`, `no-practice`, and those of the bay.
+ */
+export async function tryDry(
+  jobId: string,
+  asked: BodyOf<'tryDry'>,
+  who: Person,
+): Promise<Result<AnswerOf<'tryDry'>>> {
+  const refusal = refuseUnless(who, 'manage-shop');
+  if (refusal) return refusal;
+  const address = practiceBay();
+  if (!address) return noPractice();
+  const vin = await vinOf(jobId);
+  if (!vin) return noVinForPractice();
+  let ids: string[] = [];
+  let entries: AnswerOf<'tryDry'>['entries'] = [];
+  if (asked.do === 'hands' && ofHands.includes(asked.happening.event)) {
+    const felt = await bay.feel(address, vin, {
+      ...asked.happening,
+      method: asked.method,
+      typed: asked.typed,
+    });
+    if (!felt.ok) return felt;
+  } else if (asked.do === 'wake') {
+    const woken = await bay.wake(address, vin, asked.wheel);
+    if (!woken.ok) return woken;
+    ids = woken.value.replies.map(({ id }) => id);
+  } else if (asked.do === 'read') {
+    const read = await bay.readRegistry(address, vin);
+    if (!read.ok) return read;
+    ({ entries } = read.value);
+  }
+  const said = await bay.listen(address, vin);
+  return said.ok ? success({ ids, entries, cues: said.value.cues }) : said;
 }
 
 /** What the simulated car said lately. Problems: `no-practice`, `unknown-run`, and those of the bay. */

@@ -82,7 +82,9 @@ async function planOf(
 ): Promise<Result<Plan>> {
   if (asked.retryOf === undefined) {
     const stored = asked.procedure && (await findProcedure(tx, asked.procedure));
-    return stored ? success({ procedure: stored.procedure, expected: {} }) : unknownProcedure();
+    return stored
+      ? success({ procedure: { ...stored.procedure, version: stored.version }, expected: {} })
+      : unknownProcedure();
   }
   const before = file?.runs?.find(({ key }) => key === asked.retryOf);
   if (!before) return unknownRun();

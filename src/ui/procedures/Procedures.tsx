@@ -1,6 +1,6 @@
 import { CircleCheck, CircleDashed } from 'lucide-react';
 import { useRef, useState } from 'react';
-import type { StoredProcedure } from '../../contract';
+import type { AnswerOf, StoredProcedure } from '../../contract';
 import type { Procedure } from '../../core/relearn/procedure';
 import { methodWords } from '../../core/relearn/procedure/words';
 import type { ProfileSummary } from '../../core/visit/view';
@@ -11,21 +11,26 @@ import { Notice } from '../kit/Notice';
 import { ProcedureBody } from '../parts/ProcedureBody';
 import styles from './Procedures.module.css';
 
+type Flag = AnswerOf<'procedureFlags'>[number];
+
 interface ProceduresProps {
   initial: StoredProcedure[];
   profiles: ProfileSummary[];
   mayChange: boolean;
+  flags: readonly Flag[];
+  /** The name of the one that is shown first. */
+  chosen: string | undefined;
 }
 
 /** The relearn library: how each kind of vehicle on file is taught its sensors, and by which cues it answers. */
-export function Procedures({ initial, profiles, mayChange }: ProceduresProps) {
+export function Procedures({ initial, profiles, mayChange, flags, chosen: first }: ProceduresProps) {
   const [library, setLibrary] = useState(initial);
   const byCar = [...library].sort(
     (a, b) =>
       carsOf(a.procedure, profiles).localeCompare(carsOf(b.procedure, profiles)) ||
       methodWords[a.procedure.method].localeCompare(methodWords[b.procedure.method]),
   );
-  const [chosen, setChosen] = useState(byCar[0]?.procedure.name);
+  const [chosen, setChosen] = useState(first ?? byCar[0]?.procedure.name);
   const [said, setSaid] = useState<{ tone: 'right' | 'wrong'; text: string[] }>();
   const sheet = useRef<HTMLDivElement>(null);
   const stored = library.find(({ procedure }) => procedure.name === chosen);
@@ -45,18 +50,23 @@ export function Procedures({ initial, profiles, mayChange }: ProceduresProps) {
     const before = new Map(library.map(({ procedure, version }) => [procedure.name, version]));
     const fresh = saved.value.filter(({ procedure, version }) => before.get(procedure.name) !== version);
     setLibrary(saved.value);
-    const [first] = fresh;
-    if (first) setChosen(first.procedure.name);
+    const [taken] = fresh;
+    if (taken) setChosen(taken.procedure.name);
     const titles = fresh.map(({ procedure, version }) => `${procedure.title}, version ${version}`);
     setSaid({
       tone: 'right',
-      text: first ? [`Taken in: ${titles.join('; ')}.`] : ['All of it is on file already.'],
+      text: taken ? [`Taken in: ${titles.join('; ')}.`] : ['All of it is on file already.'],
     });
   };
   return (
     <main className={styles.procedures}>
       <div className={styles.head}>
         <h1>Procedures</h1>
+        {mayChange && (
+          <a className={buttonStyles.button} href="/procedures/edit">
+            Write a new one
+          </a>
+        )}
         {mayChange && (
           <FilePick
             label="Take in procedures"
@@ -97,7 +107,14 @@ export function Procedures({ initial, profiles, mayChange }: ProceduresProps) {
             </li>
           ))}
         </ul>
-        <div ref={sheet}>{stored && <ProcedureSheet stored={stored} profiles={profiles} />}</div>
+        <div ref={sheet}>
+          {stored && (
+            <ProcedureSheet
+              {...{ stored, profiles, mayChange }}
+              flags={flags.filter(({ name }) => name === stored.procedure.name)}
+            />
+          )}
+        </div>
       </div>
     </main>
   );
@@ -114,7 +131,17 @@ function carsOf(
   return `${labels.length > 0 ? labels.join(', ') : 'Any car'}${years}`;
 }
 
-function ProcedureSheet({ stored, profiles }: { stored: StoredProcedure; profiles: ProfileSummary[] }) {
+function ProcedureSheet({
+  stored,
+  profiles,
+  mayChange,
+  flags,
+}: {
+  flags: readonly Flag[];
+  stored: StoredProcedure;
+  profiles: ProfileSummary[];
+  mayChange: boolean;
+}) {
   const { procedure, version, at, by } = stored;
   const file = `data:application/json;charset=utf-8,${encodeURIComponent(JSON.stringify(procedure, undefined, 2))}`;
   return (
@@ -130,14 +157,40 @@ function ProcedureSheet({ stored, profiles }: { stored: StoredProcedure; profile
         </p>
         <Checked at={procedure.checkedAt} />
       </header>
+      <Flags flags={flags} version={version} />
       <ProcedureBody procedure={procedure} />
       {procedure.source && <p className={styles.soft}>Source: {procedure.source}.</p>}
-      <div>
+      <div className={styles.actions}>
+        {mayChange && (
+          <a
+            className={buttonStyles.button}
+            href={`/procedures/edit?name=${encodeURIComponent(procedure.name)}`}
+          >
+            Change it
+          </a>
+        )}
         <a className={buttonStyles.button} href={file} download={`${procedure.name}.json`}>
           Save as a file
         </a>
       </div>
     </article>
+  );
+}
+
+/** What cars did instead; of a version that is not the latest, it may be mended. */
+function Flags({ flags, version }: { flags: readonly Flag[]; version: number }) {
+  if (flags.length === 0) return null;
+  return (
+    <Notice tone="note">
+      {flags.map((flag) => (
+        <p key={flag.key}>
+          <b>Found wrong at a car</b> on {day(flag.at)} by {flag.by}
+          {flag.version !== null && flag.version !== version && `, in version ${flag.version}`}, at “
+          {flag.step}
+          ”: {flag.instead} <a href={`/runs/${flag.runKey}`}>That relearn</a>
+        </p>
+      ))}
+    </Notice>
   );
 }
 

@@ -15,6 +15,7 @@ import { CarPlan } from './CarPlan';
 import { LimitClocks } from './Clock';
 import { Legend } from './Cues';
 import { Ended } from './Ended';
+import { FlagDialog } from './FlagDialog';
 import { PracticeCar } from './PracticeCar';
 import { Prove } from './Prove';
 import styles from './Run.module.css';
@@ -29,6 +30,7 @@ export function Run({ initial, units }: { initial: RunView; units: UnitChoice })
   const on = useRun(initial);
   const { view, run, procedure, events } = on;
   const main = useRef<HTMLElement>(null);
+  const [flagging, setFlagging] = useState(false);
   const ended = hasEnded(run);
   const aloud = useAloud(on);
   useScreenKeptOn(!ended);
@@ -50,6 +52,10 @@ export function Run({ initial, units }: { initial: RunView; units: UnitChoice })
         <CarPlan procedure={procedure} run={run} />
         <Legend procedure={procedure} run={run} />
         {view.devices.practice && !ended && <PracticeCar runKey={view.key} aloud={aloud} />}
+        <Button weight="quiet" onClick={() => setFlagging(true)}>
+          The car does something else
+        </Button>
+        {flagging && <FlagDialog runKey={view.key} onClose={() => setFlagging(false)} />}
         <p className={styles.soft}>
           Begun by {view.by}, {events.length} {events.length === 1 ? 'event' : 'events'} so far.
         </p>

@@ -33,7 +33,7 @@ export const proofWords: Record<Procedure['proof'][number], string> = {
   live: 'the car shows a pressure at every wheel',
 };
 
-const conditions: Record<string, string> = {
+export const conditions: Record<string, string> = {
   'parking-brake': 'Parking brake set',
   'engine-off': 'Engine off',
   'pressures-set': 'Pressures set, cold',

@@ -1,7 +1,7 @@
-import type { Result } from '../../../core/result';
-import type { PracticeCar, VisitView } from '../../../core/visit/view';
-import { drive, fitSensor, layInCradle, letNightPass, lookAt, setAir } from '../../../services/practice';
-import { serve } from '../../_http';
+import type { Result } from '../../../../core/result';
+import type { PracticeCar, VisitView } from '../../../../core/visit/view';
+import { drive, fitSensor, layInCradle, letNightPass, lookAt, setAir } from '../../../../services/practice';
+import { serve } from '../../../_http';
 
 export const GET = serve('practiceCar', ({ id }) => lookAt(id));
 

@@ -1,0 +1,118 @@
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { v7 as newKey } from 'uuid';
+import type { BodyOf } from '../../../contract';
+import type { Procedure } from '../../../core/relearn/procedure';
+import { replay, timePasses, type Happening, type RunEvent } from '../../../core/relearn/run';
+import { walkingOrder } from '../../../core/wheel';
+import { ask } from '../../api';
+import type { RunOnScreen } from '../../run/use-run';
+
+const ticksMs = 200;
+const listenMs = 400;
+
+/** A run that lives on this page alone, against a simulated car of the practice bay. */
+export function useDryRun(
+  procedure: Procedure,
+  jobId: string,
+): { on: RunOnScreen; said: string[]; problem: string | undefined } {
+  const begun = useRef<number>(undefined);
+  const [events, setEvents] = useState<readonly RunEvent[]>([]);
+  const [now, setNow] = useState(0);
+  const [said, setSaid] = useState<string[]>([]);
+  const [busy, setBusy] = useState<string>();
+  const [problem, setProblem] = useState<string>();
+  const heard = useRef<number>(undefined);
+
+  const clock = useCallback(() => {
+    begun.current ??= performance.now();
+    return (performance.now() - begun.current) / 1000;
+  }, []);
+  useEffect(() => {
+    const timer = setInterval(() => setNow(clock()), ticksMs);
+    return () => clearInterval(timer);
+  }, [clock]);
+
+  const bay = useCallback(
+    async (body: BodyOf<'tryDry'>) => {
+      const answer = await ask('tryDry', { id: jobId, body });
+      setProblem(answer.ok ? undefined : answer.problem.message);
+      if (!answer.ok) return undefined;
+      const { cues } = answer.value;
+      const last = cues.at(-1)?.n ?? 0;
+      const before = heard.current ?? last;
+      heard.current = last;
+      const fresh = cues.filter(({ n }) => n > before).map(({ cue }) => cue);
+      if (fresh.length > 0) setSaid(fresh);
+      return answer.value;
+    },
+    [jobId],
+  );
+  useEffect(() => {
+    const timer = setInterval(() => void bay({ do: 'listen' }), listenMs);
+    return () => clearInterval(timer);
+  }, [bay]);
+
+  const told = useMemo(() => replay(procedure, events), [procedure, events]);
+  const run = timePasses(procedure, told, now);
+  const { method } = procedure;
+  const { expected } = told;
+  const note = (happenings: readonly Happening[], agoS = 0) =>
+    setEvents((before) => [
+      ...before,
+      ...happenings.map((happening) => ({
+        ...happening,
+        t: Math.max(before.at(-1)?.t ?? 0, clock() - agoS),
+        key: newKey(),
+      })),
+    ]);
+  const tell = (...happenings: Happening[]) => {
+    note(happenings);
+    for (const happening of happenings) void bay({ do: 'hands', happening, method, typed: expected });
+  };
+  const act: RunOnScreen['act'] = async (what, name, body) => {
+    setBusy(what);
+    const wheel = walkingOrder.find((one) => 'wheel' in body && body.wheel === one);
+    if (name === 'wakeInRun' && wheel) {
+      const woken = await bay({ do: 'wake', wheel });
+      if (woken) note([{ event: 'heard', wheel, ids: woken.ids }]);
+    } else {
+      const read = await bay({ do: 'read' });
+      if (read) note([{ event: 'registry', entries: read.entries }]);
+    }
+    setBusy(undefined);
+    return true;
+  };
+  const writes = procedure.finish.some(({ do: kind }) => kind === 'write');
+  return {
+    on: {
+      view: {
+        key: jobId,
+        jobId,
+        jobNumber: 0,
+        vehicle: { label: '', plate: '' },
+        procedure,
+        startedAt: '',
+        by: '',
+        events: [...events],
+        elapsedS: now,
+        closed: false,
+        // Nothing is written to a car in a dry try: its answer is pressed by hand.
+        devices: { tool: true, lead: !writes, practice: true },
+      },
+      procedure,
+      run,
+      events,
+      tell,
+      tellOfPast: (past) => {
+        for (const { agoS, happening } of past) note([happening], agoS);
+      },
+      act,
+      busy,
+      problem: undefined,
+      connected: true,
+      unsent: 0,
+    },
+    said,
+    problem,
+  };
+}

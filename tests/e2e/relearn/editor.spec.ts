@@ -1,0 +1,91 @@
+import { expect, test, type Browser, type Page } from '@playwright/test';
+import people from '../../../demo/people.json' with { type: 'json' };
+import { address } from '../../support/visit';
+import { RelearnPage } from '../../support/relearn';
+
+async function manager(browser: Browser): Promise<Page> {
+  const context = await browser.newContext({ storageState: { cookies: [], origins: [] } });
+  const page = await context.newPage();
+  const who = people.find(({ role }) => role === 'manager');
+  await page.goto(`${address()}/sign-in`);
+  await page.getByLabel('Name').fill(who?.name ?? '');
+  await page.getByLabel('Passphrase').fill(who?.passphrase ?? '');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.waitForURL(`${address()}/`);
+  return page;
+}
+
+test('a procedure is written, told what is wrong as it is written, tried dry, kept, followed, and found wrong', async ({
+  page,
+  browser,
+}) => {
+  const desk = await manager(browser);
+  await desk.goto(`${address()}/procedures/edit`);
+  await expect(desk.locator('astro-island[ssr]')).toHaveCount(0);
+  await desk.getByLabel('Short name').fill('menta-of-ours');
+  await desk.getByLabel('Title').fill('Hold it, as we do');
+  await desk.getByLabel('Method').selectOption('reset');
+  await desk.getByRole('checkbox', { name: 'Ostrel Menta' }).check();
+  for (const wheel of ['LF', 'RF', 'RR', 'LR'])
+    await desk
+      .getByRole('group', { name: /^Taught in the order/ })
+      .getByRole('checkbox', { name: wheel })
+      .uncheck();
+  for (const condition of ['Parking brake set', 'Engine off'])
+    await desk.getByRole('group', { name: 'Before' }).getByRole('checkbox', { name: condition }).uncheck();
+  const proof = desk.getByRole('group', { name: 'It worked when' });
+  await proof.getByRole('checkbox', { name: /right ID/ }).uncheck();
+  await expect(desk.getByText('nothing proves that it worked')).toBeVisible();
+  await proof.getByRole('checkbox', { name: /lamp is off/ }).check();
+  const enter = desk.getByRole('group', { name: 'Enter learning' });
+  await enter.getByLabel('Add a step').selectOption('set');
+  await enter.getByLabel('Add a step').selectOption('hold');
+  await expect(desk.getByText('Enter learning 2: fill this in')).toBeVisible();
+  const hold = enter.getByRole('listitem').nth(1);
+  await hold.getByLabel('What').fill('set-button');
+  await hold.getByLabel('Least, s').fill('9');
+  await hold.getByLabel('Most, s').fill('6');
+  await expect(hold.getByText('the least, 9 s, is above the most, 6 s')).toBeVisible();
+  await expect(desk.getByRole('button', { name: 'Keep as a new version' })).toBeDisabled();
+  await hold.getByLabel('Least, s').fill('4');
+  await expect(desk.getByText('It makes sense.')).toBeVisible();
+
+  // A page that is closed by mistake loses nothing.
+  await desk.reload();
+  await desk.getByRole('button', { name: 'Go on with it' }).click();
+  await expect(desk.getByText('It makes sense.')).toBeVisible();
+
+  await desk.getByRole('button', { name: 'Try it dry' }).click();
+  const dry = new RelearnPage(desk);
+  const dialog = desk.getByRole('dialog');
+  await dialog.getByLabel('On the simulated car').selectOption({ label: 'Ostrel Menta MEN 220' });
+  await dry.does('Ignition is on', 'Holding it now');
+  await expect(dialog.getByRole('timer')).toContainText('left', { timeout: 10_000 });
+  await dry.does('Let go');
+  await expect(dialog.getByText('lamp flash 3 times')).toBeVisible();
+  await dry.does('goes off');
+  await expect(dialog.getByText('Done, and proved')).toBeVisible();
+  await desk.keyboard.press('Escape');
+
+  await desk.getByRole('button', { name: 'Keep as a new version' }).click();
+  await desk.waitForURL(/procedures\?name=menta-of-ours/);
+  await expect(desk.getByText('Version 1, taken in')).toBeVisible();
+  await expect(desk.getByText('Nobody has checked it on a car')).toBeVisible();
+
+  const at = new RelearnPage(page);
+  await at.start('MEN 220', 'Hold it, as we do');
+  await at.does('The car does something else');
+  await page.getByLabel('What did the car do instead?').fill('The button is on the left.');
+  await at.does('Keep it', 'Go on', 'Stop', 'Stop it');
+  await at.state('stopped');
+
+  await desk.reload();
+  await expect(desk.getByText('Found wrong at a car')).toBeVisible();
+  await expect(desk.getByText('The button is on the left.')).toBeVisible();
+  await desk.getByRole('link', { name: 'Change it' }).click();
+  await desk.getByLabel('Title').fill('Hold it left of the wheel');
+  await desk.getByRole('button', { name: 'Keep as a new version' }).click();
+  await expect(desk.getByText('Version 2, taken in')).toBeVisible();
+  await expect(desk.getByText('in version 1')).toBeVisible();
+  await desk.context().close();
+});
