@@ -18,7 +18,7 @@ export const chromium = {
 export default defineConfig({
   testDir: 'tests/e2e',
   globalSetup: './tests/support/open-shop.ts',
-  workers: projects.length,
+  workers: 2,
   timeout: 120_000,
   expect: { timeout: 15_000 },
   reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],

@@ -48,7 +48,9 @@ async function prepare(id: string): Promise<{ wheel: string; id: string | null }
 
 beforeAll(async () => {
   // The car of the first visit takes its time over a write, so that the server can die in the middle.
-  shop = await openShop(demoCars.map((car, place) => (place === 0 ? { ...car, writeMs: slowWriteMs } : car)));
+  shop = await openShop({
+    cars: demoCars.map((car, place) => (place === 0 ? { ...car, writeMs: slowWriteMs } : car)),
+  });
   ines = await Client.signIn(shop.address);
   yard = await ines.get('/api/yard');
   vela = jobOf('KUR 417');

@@ -13,7 +13,11 @@ export interface Shop extends Instance {
   close: () => Promise<void>;
 }
 
-export async function openShop(cars?: object[]): Promise<Shop> {
+/** `cars`: the simulated ones, where not those of the demo. `devices` false: there is none, neither tool nor lead nor car. */
+export async function openShop({
+  cars,
+  devices = true,
+}: { cars?: object[]; devices?: boolean } = {}): Promise<Shop> {
   const folder = mkdtempSync(join(tmpdir(), 'hacienda-shop-'));
   const file = join(folder, 'some-cars.json');
   if (cars) writeFileSync(file, JSON.stringify(cars));
@@ -24,6 +28,7 @@ export async function openShop(cars?: object[]): Promise<Shop> {
     demo: true,
     prepare: loadDemo,
     ...(cars && { cars: file }),
+    ...(!devices && { environment: { HACIENDA_TOOL: '', HACIENDA_LEAD: '', HACIENDA_BAY: '' } }),
   });
   return Object.assign(instance, {
     port,

@@ -1,8 +1,9 @@
 import { expect, test, type Page } from '@playwright/test';
 
 /** Groups of browser tests, a folder each; every one has a shop of its own. */
-export const projects = ['visit', 'relearn'] as const;
-export const addressVariable = (project: string): string => `SHOP_ADDRESS_${project.toUpperCase()}`;
+export const projects = ['visit', 'relearn', 'by-hand'] as const;
+export const addressVariable = (project: string): string =>
+  `SHOP_ADDRESS_${project.toUpperCase().replace('-', '_')}`;
 
 /** Of the shop this test has. */
 export const address = (): string => process.env[addressVariable(test.info().project.name)] ?? '';

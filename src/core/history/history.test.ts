@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { gauge, heard, ids, jobWith, minute, registry, silent } from '../../../tests/support/car';
-import type { CarWrite, Job } from '../job';
-import { changesOf, firstOf, handledKPa, isFill, isOfRegistration, lastOf, ofKind } from '.';
+import type { CarWrite, Job, Observation } from '../job';
+import { procedureSchema } from '../relearn/procedure/schema';
+import { changesOf, firstOf, handledKPa, isFill, isOfRegistration, lastOf, ofKind, softSince } from '.';
 
 const kinds = (job: Job) => changesOf(job).map(({ kind }) => kind);
 const write = (more: Partial<CarWrite> = {}): CarWrite =>
@@ -13,6 +14,38 @@ const write = (more: Partial<CarWrite> = {}): CarWrite =>
     before: [],
     ...more,
   }) as CarWrite;
+
+describe('air that was let out to teach a car', () => {
+  const run = {
+    key: 'r',
+    startedAt: minute(10),
+    procedure: procedureSchema.parse({
+      format: 'hacienda.procedure/1',
+      name: 'a',
+      title: 'A',
+      method: 'air',
+      wheels: ['LF', 'RF'],
+      each: [{ do: 'air' }],
+      proof: ['registry'],
+    }),
+    events: [{ t: 60, event: 'taught' as const, wheel: 'LF' as const }],
+  };
+
+  it('is a change at its time, and leaves that tire unread until it is gauged again', () => {
+    const job = (...readings: Observation[]) => jobWith(readings, { runs: [run] });
+    expect(ofKind(changesOf(job()), 'let-out')).toEqual([
+      { kind: 'let-out', wheel: 'LF', atMs: Date.parse(minute(11)) },
+    ]);
+    expect(softSince(job(gauge(1, 'LF', 230), gauge(1, 'RF', 230)))).toEqual(['LF']);
+    expect(softSince(job(gauge(1, 'LF', 230), gauge(15, 'LF', 230)))).toEqual([]);
+    expect(softSince(jobWith([gauge(1, 'LF', 230)]))).toEqual([]);
+  });
+
+  it('by a magnet none is', () => {
+    const magnet = { ...run, procedure: { ...run.procedure, each: [{ do: 'magnet' as const }] } };
+    expect(ofKind(changesOf(jobWith([], { runs: [magnet] })), 'let-out')).toEqual([]);
+  });
+});
 
 describe('what was changed during a visit', () => {
   it('is nothing where every tire is gauged once, or again with about the same figure', () => {

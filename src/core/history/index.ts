@@ -7,6 +7,8 @@ import type { Position } from '../wheel';
 /** What was changed on the car during the visit, when, and how: the one answer to "has it been touched since?". */
 export type Change = { atMs: number } & (
   | { kind: 'air'; wheel: Position; fromKPa: number; toKPa: number; seen: Seen<'gauge'> }
+  /** Air was let out to teach the car, so much as it took. */
+  | { kind: 'let-out'; wheel: Position }
   | { kind: 'repair'; wheel: Position }
   /** Another sensor answers than did before, or one answers where none did. */
   | { kind: 'sensor'; wheel: Position }
@@ -24,6 +26,7 @@ export const handledKPa = 6;
 export function changesOf(job: Job): Change[] {
   return [
     ...airChanges(job),
+    ...letOut(job),
     ...repairs(job),
     ...sensorChanges(job),
     ...programmed(job),
@@ -71,6 +74,25 @@ function airChanges(job: Job): Change[] {
     });
   });
 }
+
+function letOut({ runs = [] }: Job): Change[] {
+  return runs.flatMap(({ procedure, startedAt, events }) =>
+    procedure.each.some(({ do: kind }) => kind === 'air')
+      ? events.flatMap((event): Change[] =>
+          event.event === 'taught'
+            ? [{ kind: 'let-out', atMs: ms(startedAt) + event.t * 1000, wheel: event.wheel }]
+            : [],
+        )
+      : [],
+  );
+}
+
+/** Wheels whose air was let out and that nobody gauged since: what was read before says nothing of them now. */
+export const softSince = (job: Job): Position[] =>
+  wheelsOf(job).filter((wheel) => {
+    const out = lastOf(letOut(job).filter((change) => change.kind === 'let-out' && change.wheel === wheel));
+    return atWheel(job, 'gauge', wheel).every(({ seen }) => ms(seen.at) < out) && Number.isFinite(out);
+  });
 
 const repairs = ({ repairs: done = [] }: Job): Change[] =>
   done.map(({ wheel, at }) => ({ kind: 'repair', atMs: ms(at), wheel }));

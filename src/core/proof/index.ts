@@ -5,7 +5,7 @@ import { ledgerOf, type Ledger } from '../ledger';
 import { isAboveWakeSpeed } from '../wake-speed';
 import { monitoredWheels, placardToleranceKPa, wheelsOf } from '../placard';
 import { targetsFor } from '../filling';
-import { changesOf, lastOf, ofKind } from '../history';
+import { changesOf, lastOf, ofKind, softSince } from '../history';
 import { holdsScanned } from '../registration';
 import { sameId } from '../sensor-id';
 import { listWheels, type Position } from '../wheel';
@@ -34,7 +34,7 @@ export interface Proof {
  */
 export function proofOf(job: Job): Proof {
   const ledger = ledgerOf(job);
-  const since = lastOf(ofKind(changesOf(job), 'air', 'write'));
+  const since = lastOf(ofKind(changesOf(job), 'air', 'let-out', 'write'));
   const direct = job.vehicle.tpms.kind === 'direct';
   const checks = [
     pressures(job, ledger),
@@ -49,6 +49,13 @@ function pressures(job: Job, ledger: Ledger): ProofItem {
   const name = 'pressures';
   const wheels = wheelsOf(job);
   const targets = targetsFor(job, ledger);
+  const soft = softSince(job);
+  if (soft.length > 0)
+    return {
+      name,
+      state: 'open',
+      text: `Air was let out at ${listWheels(soft)} to teach the car: fill, then gauge again.`,
+    };
   const unread = wheels.filter((wheel) => !ledger.gauge[wheel]);
   if (unread.length > 0) return { name, state: 'open', text: `Gauge ${listWheels(unread)}.` };
   const off = wheels.filter((wheel) => {
@@ -98,7 +105,11 @@ function codes(job: Job, ledger: Ledger): ProofItem {
   if (standing.length > 0)
     return { name, state: 'unmet', text: `Codes stand: ${standing.join(', ')}. Clear and read again.` };
   const cleared = (job.carWrites ?? []).some(({ kind, readBackAt }) => kind === 'clear-codes' && readBackAt);
-  const read = cleared || ledger.registry !== undefined || job.vehicle.tpms.kind !== 'direct';
+  // IDs that were typed say nothing of its codes unless somebody says so; a lead reads both.
+  const read =
+    cleared ||
+    allOf(job, 'registry').some(({ seen }) => seen.codes !== undefined || seen.source !== 'hand') ||
+    job.vehicle.tpms.kind !== 'direct';
   return read
     ? { name, state: 'met', text: cleared ? 'Codes cleared, and not back.' : 'No codes stored.' }
     : { name, state: 'open', text: 'Read the codes.' };

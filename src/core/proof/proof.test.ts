@@ -39,6 +39,15 @@ const text = (name: ProofItem['name'], observations: Observation[], more: More =
   proofOf(jobWith(observations, more)).checks.find((check) => check.name === name)?.text;
 const without = (...kinds: Observation['kind'][]) => seen.filter(({ kind }) => !kinds.includes(kind));
 
+it('IDs that were typed say nothing of the codes until somebody says there are none', () => {
+  const typed = { ...registry(5), source: 'hand' };
+  const state = (seen: Observation) =>
+    proofOf(jobWith([...scans(1), seen])).checks.find(({ name }) => name === 'codes')?.state;
+  expect(state(typed)).toBe('open');
+  expect(state({ ...typed, codes: [] } as Observation)).toBe('met');
+  expect(state(registry(5))).toBe('met');
+});
+
 describe('a visit', () => {
   it('is proved once pressures, IDs, reports, codes and lamp are all shown', () => {
     expect(proofOf(jobWith(seen))).toMatchObject({ proved: true });

@@ -79,6 +79,29 @@ export function slipBetween(meant: string, written: string): Slip | undefined {
   }
 }
 
+/**
+ * IDs of a list that was pasted or typed: a wheel and its ID a line, or IDs alone, which go round the car in this order.
+ * What is neither is left out.
+ */
+export function idsFromText<Wheel extends string>(
+  text: string,
+  order: readonly Wheel[],
+): Partial<Record<Wheel, string>> {
+  const found: Partial<Record<Wheel, string>> = {};
+  let next = 0;
+  for (const line of text.split(/[\n;,]+|\s{2,}|\t/)) {
+    const words = line.trim().split(/[\s:=]+/);
+    const named = order.find((wheel) => words[0]?.toUpperCase() === wheel);
+    const id = canonicalId((named ? words.slice(1) : words).join(''));
+    if (!/^[0-9A-F]{4,16}$/.test(id)) continue;
+    const wheel = named ?? order[next];
+    if (wheel === undefined) continue;
+    found[wheel] = id;
+    next = order.indexOf(wheel) + 1;
+  }
+  return found;
+}
+
 /** A slip in words, with the digits that differ. */
 export function describeSlip(slip: Slip, meant: string, written: string): string {
   const from = canonicalId(meant);

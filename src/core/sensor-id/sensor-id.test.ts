@@ -6,6 +6,7 @@ import {
   describeSlip,
   groupedId,
   idFromDecimal,
+  idsFromText,
   isWellFormed,
   sameId,
   slipBetween,
@@ -14,6 +15,39 @@ import {
 
 const hex = fc.constantFrom(...'0123456789ABCDEF');
 const id = fc.string({ unit: hex, minLength: 8, maxLength: 8 });
+
+describe('a list of IDs, pasted or typed', () => {
+  const order = ['LF', 'RF', 'RR', 'LR'] as const;
+
+  it('is taken by its wheels where it names them', () => {
+    expect(idsFromText('RR: 4b07c2d1\nLF 4B07 D93A\nrf=4B11-E0F6', order)).toEqual({
+      RR: '4B07C2D1',
+      LF: '4B07D93A',
+      RF: '4B11E0F6',
+    });
+  });
+
+  it('goes round the car in walking order where it names none', () => {
+    expect(idsFromText('4B07C2D1\n4B07D93A\n4B11E0F6\n4B2A7C08\n4B3300AA', order)).toEqual({
+      LF: '4B07C2D1',
+      RF: '4B07D93A',
+      RR: '4B11E0F6',
+      LR: '4B2A7C08',
+    });
+    expect(idsFromText('4B07C2D1, 4B07D93A; LR 4B2A7C08', order)).toEqual({
+      LF: '4B07C2D1',
+      RF: '4B07D93A',
+      LR: '4B2A7C08',
+    });
+  });
+
+  it('leaves out what is no ID', () => {
+    expect(idsFromText('Sensors read at 9:00\nLF 4B07C2D1\nRF none\n\nbattery ok', order)).toEqual({
+      LF: '4B07C2D1',
+    });
+    expect(idsFromText('', order)).toEqual({});
+  });
+});
 
 describe('two IDs', () => {
   it('are the same whatever their case, blanks and hyphens', () => {

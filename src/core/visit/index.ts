@@ -1,3 +1,4 @@
+import { softSince } from '../history';
 import { findingsThatHold, type Assessment, type Finding, type NextTest, type Test } from '../assessment';
 import { recordOf } from '../finding';
 import type { Job } from '../job';
@@ -168,6 +169,8 @@ function asMove(test: Test, wheel: Position | undefined, ledger: Ledger): Move {
 function toProve(job: Job, ledger: Ledger, { hasLead, hasTool }: MoveContext): Move | undefined {
   const ungauged = wheelsOf(job).find((wheel) => !ledger.gauge[wheel]);
   if (ungauged) return { kind: 'gauge', wheel: ungauged, again: false };
+  const [soft] = softSince(job);
+  if (soft) return { kind: 'gauge', wheel: soft, again: true };
   const unheard = monitoredWheels(job).find((wheel) => !isScanned(ledger, wheel));
   if (hasTool && unheard) return asMove('activation', unheard, ledger);
   if (hasLead && job.vehicle.tpms.kind === 'direct' && !ledger.registry) return { kind: 'read-car' };

@@ -1,4 +1,5 @@
 import { lazy, type ComponentType, type ReactNode } from 'react';
+import { ledgerOf } from '../../core/ledger';
 import type { Finding } from '../../core/assessment';
 import type { CheckedByHand } from '../../core/visit';
 import type { Position } from '../../core/wheel';
@@ -39,6 +40,7 @@ const CodesDialog = later(() => import('./checks/CodesDialog').then((found) => f
 const WriteDialog = later(() => import('./write/WriteDialog').then((found) => found.WriteDialog));
 const RelearnDialog = later(() => import('./relearn/RelearnDialog').then((found) => found.RelearnDialog));
 const ProgramDialog = later(() => import('./program/ProgramDialog').then((found) => found.ProgramDialog));
+const CarDialog = later(() => import('./car/CarDialog').then((found) => found.CarDialog));
 const HandOver = later(() => import('./hand-over/HandOverDialog').then((found) => found.HandOverDialog));
 const TurnedOut = later(() => import('./hand-over/HandOverDialog').then((found) => found.TurnedOutDialog));
 
@@ -99,10 +101,18 @@ const dialogs = {
       onClose={close}
     />
   ),
-  scan: ({ view, columns, busy, problem, wake, close }: Sheet, { wheel }: AtWheel) => (
+  scan: ({ view, job, columns, units, busy, problem, wake, record, close }: Sheet, { wheel }: AtWheel) => (
     <ScanDialog
-      {...{ columns, wheel, busy, problem }}
+      {...{ columns, wheel, busy, problem, units }}
       hasTool={view.devices.tool}
+      digits={job.vehicle.tpms.idDigits}
+      known={(at) =>
+        job.sensors?.find((one) => one.wheel === at)?.id ?? ledgerOf(job).registered[at] ?? undefined
+      }
+      onRecord={(observation) => {
+        record(observation);
+        close();
+      }}
       onWake={(at, trigger) => void wake(at, trigger).then((done) => done && close())}
       onClose={close}
     />
@@ -137,6 +147,7 @@ const dialogs = {
     sheet.view.devices.lead ? <WriteDialog {...{ sheet, write }} /> : <NoLead close={sheet.close} />,
   relearn: (sheet: Sheet) => <RelearnDialog sheet={sheet} />,
   program: (sheet: Sheet, { wheel }: Partial<AtWheel>) => <ProgramDialog {...{ sheet, wheel }} />,
+  car: (sheet: Sheet) => <CarDialog sheet={sheet} />,
   'no-lead': ({ close }: Sheet) => <NoLead close={close} />,
   prove: ({ view, proof, busy, problem, clearCodes, readCar, drive, open, close }: Sheet) => (
     <ProveDialog
@@ -147,6 +158,7 @@ const dialogs = {
       onRead={() => void readCar()}
       onDrive={() => void drive()}
       onLamp={() => open({ dialog: 'lamp' })}
+      onType={() => open({ dialog: 'car' })}
       onClose={close}
     />
   ),

@@ -65,7 +65,7 @@ export function useMoves(sheet: Sheet): {
       case 'scan':
         return open({ dialog: 'scan', wheel: firstUnheard });
       case 'car':
-        return view.devices.lead ? void readCar() : open({ dialog: 'no-lead' });
+        return view.devices.lead ? void readCar() : open({ dialog: 'car' });
       case 'follows':
         return document.getElementById('follows')?.focus();
       case 'write': {

@@ -1,8 +1,10 @@
 import { Check, Square } from 'lucide-react';
 import { useState } from 'react';
 import { cautionsOfRelearn } from '../../core/cautions';
+import { letsAirOut, raiseToKPa } from '../../core/relearn/procedure/demands';
 import { conditionWords } from '../../core/relearn/procedure/words';
 import { groupedId } from '../../core/sensor-id';
+import { format, pressure, type UnitChoice } from '../../core/units';
 import { positionName, roadWheels, walkingOrder, type Position } from '../../core/wheel';
 import { Button } from '../kit/Button';
 import { IdField } from '../parts/IdField';
@@ -10,7 +12,7 @@ import styles from './Run.module.css';
 import type { RunOnScreen } from './use-run';
 
 /** What must hold before the first step: each confirmed by the hand that saw to it. */
-export function Before({ on }: { on: RunOnScreen }) {
+export function Before({ on, units }: { on: RunOnScreen; units: UnitChoice }) {
   const { procedure, run, tell } = on;
   const open = procedure.before.filter((what) => !run.confirmed.includes(what));
   return (
@@ -38,6 +40,12 @@ export function Before({ on }: { on: RunOnScreen }) {
           );
         })}
       </ul>
+      {letsAirOut(procedure) && (
+        <p>
+          Fill every tire to about {format(pressure, raiseToKPa, units.pressure)} first, never above its
+          sidewall’s maximum: each loses some. Afterwards fill all back to target and gauge them.
+        </p>
+      )}
       <Expected on={on} />
       <p className={styles.soft}>{cautionsOfRelearn(procedure).join(' ')}</p>
     </div>

@@ -1,3 +1,4 @@
+import { letsAirOut } from '../../core/relearn/procedure/demands';
 import { proofWords } from '../../core/relearn/procedure/words';
 import { retriesOf, retryOf, whatItMustBe } from '../../core/relearn/retry';
 import { differsWords, nextAfter, noteWords, stateWords } from '../../core/relearn/run/words';
@@ -23,6 +24,9 @@ export function Ended({ on: { procedure, run, view } }: { on: RunOnScreen }) {
       </h2>
       {done && (
         <Notice tone="right">Seen: {procedure.proof.map((kind) => proofWords[kind]).join('; ')}.</Notice>
+      )}
+      {letsAirOut(procedure) && (
+        <Notice tone="note">Air was let out: fill every tire back to target, then gauge it.</Notice>
       )}
       {notes.map((note) => (
         <p key={note}>{noteWords[note].means}</p>

@@ -41,7 +41,7 @@ export function Run({ initial, units }: { initial: RunView; units: UnitChoice })
       <section className={styles.step} aria-label="What to do now">
         <Progress on={on} />
         <LastNotes on={on} />
-        {run.state === 'before' && <Before on={on} />}
+        {run.state === 'before' && <Before on={on} units={units} />}
         {phaseOf(run) && <OpenStep on={on} />}
         {run.state === 'prove' && <Prove on={on} units={units} />}
         {ended && <Ended on={on} />}

@@ -6,22 +6,29 @@ import { hasEnded, isConfirmed, type Run } from './state';
 
 /**
  * What of a run is an observation of the job too: an ID that was heard, what the car holds, its lamp, its pressures. They
- * are the same facts, and everything that judges the job goes by them.
+ * are the same facts, told by hand, and everything that judges the job goes by them.
  */
 export function observedIn(happening: Happening, at: string): Observation | undefined {
   switch (happening.event) {
     case 'heard': {
       const { wheel, ids } = happening;
-      return { kind: 'activation', at, wheel, trigger: 'pulsed', replies: ids.map((id) => ({ id })) };
+      return {
+        kind: 'activation',
+        at,
+        wheel,
+        trigger: 'pulsed',
+        replies: ids.map((id) => ({ id })),
+        source: 'hand',
+      };
     }
     case 'registry':
-      return { kind: 'registry', at, entries: happening.entries };
+      return { kind: 'registry', at, entries: happening.entries, source: 'hand' };
     case 'lamp': {
       const { state } = happening;
       return isLampState(state) ? { kind: 'lamp', at, state } : undefined;
     }
     case 'live':
-      return { kind: 'live', at, wheel: happening.wheel, kPa: happening.kPa };
+      return { kind: 'live', at, wheel: happening.wheel, kPa: happening.kPa, source: 'hand' };
     default:
       return undefined;
   }

@@ -36,6 +36,8 @@ interface ProveDialogProps {
   onRead: () => void;
   onDrive: () => void;
   onLamp: () => void;
+  /** Types what the car says. */
+  onType: () => void;
   onClose: () => void;
 }
 
@@ -50,6 +52,7 @@ export function ProveDialog({
   onRead,
   onDrive,
   onLamp,
+  onType,
   onClose,
 }: ProveDialogProps) {
   return (
@@ -72,6 +75,9 @@ export function ProveDialog({
             </Button>
           </>
         )}
+        <Button disabled={busy !== undefined} onClick={onType}>
+          Type what the car says
+        </Button>
         <Button disabled={busy !== undefined} onClick={onLamp}>
           Look at the lamp
         </Button>

@@ -1,7 +1,8 @@
 import { useState } from 'react';
-import type { Seen } from '../../../core/job';
+import type { Observation, Seen } from '../../../core/job';
 import type { Column } from '../../../core/ledger/column';
 import { groupedId, spellAloud } from '../../../core/sensor-id';
+import type { UnitChoice } from '../../../core/units';
 import type { Position } from '../../../core/wheel';
 import { positionName } from '../../../core/wheel';
 import { Button } from '../../kit/Button';
@@ -9,6 +10,7 @@ import { Dialog } from '../../kit/Dialog';
 import { Choice } from '../../kit/Field';
 import { Notice } from '../../kit/Notice';
 import styles from '../../kit/Forms.module.css';
+import { TypedScan } from './TypedScan';
 
 type Trigger = Seen<'activation'>['trigger'];
 
@@ -25,7 +27,12 @@ interface ScanDialogProps {
   busy: string | undefined;
   problem: string | undefined;
   hasTool: boolean;
+  units: UnitChoice;
+  digits: number | undefined;
+  /** What is on file or held for a wheel. */
+  known: (wheel: Position) => string | undefined;
   onWake: (wheel: Position, trigger: Trigger) => void;
+  onRecord: (observation: Observation) => void;
   onClose: () => void;
 }
 
@@ -47,7 +54,11 @@ function Scan({
   busy,
   problem,
   hasTool,
+  units,
+  digits,
+  known,
   onWake,
+  onRecord,
   onClose,
 }: Omit<ScanDialogProps, 'columns' | 'wheel'> & { column: Column }) {
   const [trigger, setTrigger] = useState<Trigger>('pulsed');
@@ -76,12 +87,17 @@ function Scan({
         }}
       >
         <Choice label="Trigger" options={triggers} value={trigger} onValue={setTrigger} />
-        {!hasTool && <Notice tone="note">No activation tool is set up here, so nothing can be woken.</Notice>}
         {problem && <Notice tone="wrong">{problem}</Notice>}
-        <Button weight="main" type="submit" busy={busy} disabled={!hasTool}>
-          Wake {wheel}
-        </Button>
+        {hasTool && (
+          <Button weight="main" type="submit" busy={busy}>
+            Wake {wheel}
+          </Button>
+        )}
       </form>
+      <details open={!hasTool}>
+        <summary className={styles.summary}>Woken with another tool: type it</summary>
+        <TypedScan {...{ wheel, trigger, units, digits, onRecord }} known={known(wheel)} />
+      </details>
     </Dialog>
   );
 }

@@ -59,7 +59,7 @@ function Try({ procedure, jobId, onAgain }: { procedure: Procedure; jobId: strin
           </p>
         ))}
         {problem && <p role="alert">{problem}</p>}
-        {run.state === 'before' && <Before on={on} />}
+        {run.state === 'before' && <Before on={on} units={metric} />}
         {phaseOf(run) && <OpenStep on={on} />}
         {run.state === 'prove' && <Prove on={on} units={metric} />}
         {ended && (
