@@ -35,6 +35,22 @@ const opened = (button: string) => async (page: Page) => {
   await drawn(page);
 };
 
+/** Starts the relearn of this title on the job that is open, and makes ready. */
+const running = (title: string) => async (page: Page) => {
+  await page.getByRole('button', { name: 'Relearn', exact: true }).click();
+  const way = page.locator('dialog details', { hasText: title });
+  await way.waitFor();
+  const start = way.getByRole('button', { name: 'Start' });
+  if (!(await start.isVisible())) await way.locator('summary').click();
+  await start.click();
+  await page.waitForURL(/runs/);
+  await page.waitForFunction(() => !document.querySelector('astro-island[ssr]'));
+  for (const ready of ['Parking brake set', 'Engine off', 'Other wheels'])
+    await page.getByRole('button', { name: new RegExp(ready) }).click();
+  await page.getByRole('button', { name: 'Ignition is on' }).click();
+  for (let n = 0; n < 3; n += 1) await page.getByRole('button', { name: /^Pressed/ }).click();
+};
+
 const list: Shot[] = [
   { name: 'yard', at: '/' },
   { name: 'book-in', at: '/book-in' },
@@ -51,7 +67,6 @@ const list: Shot[] = [
       await page.getByRole('dialog').getByText('Simulated gauge').waitFor();
     },
   },
-  { name: 'write-failed', at: 'KUR 125', plate: true, then: station('Write') },
   {
     name: 'what-if',
     at: 'ARR 774',
@@ -63,35 +78,11 @@ const list: Shot[] = [
       await page.getByLabel('falls to').first().waitFor();
     },
   },
-  { name: 'prove', at: 'KUR 125', plate: true, then: station('Prove') },
-  {
-    name: 'hand-over',
-    at: 'ARR 774',
-    plate: true,
-    then: async (page) => {
-      await station('Hand over')(page);
-      const dialog = page.getByRole('dialog');
-      await dialog.getByLabel('Sensor, LR').selectOption('Sensor silent');
-      await dialog.getByLabel('All other parts turned out in order').check();
-    },
-  },
   { name: 'sheet', at: 'KUR 633', plate: true },
   { name: 'tonight', at: 'BRI 550', plate: true, then: opened('Tonight') },
   { name: 'losses', at: 'BRI 550', plate: true, then: opened('Losses') },
   { name: 'bench', at: '/bench?tool=lamp&p=230&t=14&on=200&off=215&low=-11&h=1640', then: drawn },
   { name: 'figures', at: '/figures' },
-  {
-    name: 'made-up-cars',
-    at: '/figures',
-    then: async (page) => {
-      await page.getByRole('button', { name: 'Run them' }).click();
-      await page.getByText('All 500 of 500 cars').waitFor({ timeout: 120_000 });
-      await drawn(page);
-      await page.getByRole('heading', { name: /made-up cars/ }).evaluate((title) => title.scrollIntoView());
-      // The pointer would call up the figures of the point that scrolled under it.
-      await page.mouse.move(0, 0);
-    },
-  },
   {
     name: 'procedures',
     at: '/procedures',
@@ -100,22 +91,68 @@ const list: Shot[] = [
     },
   },
   {
+    name: 'procedure-editor',
+    at: '/procedures/edit?name=vela-tool',
+    then: async (page) => {
+      await page.getByRole('group', { name: 'Enter learning' }).evaluate((part) => part.scrollIntoView());
+    },
+  },
+  {
+    name: 'programming',
+    at: 'FLT 03',
+    plate: true,
+    then: async (page) => {
+      await page.getByRole('button', { name: 'Program', exact: true }).click();
+      const box = page.getByRole('group', { name: 'Simulated sensors' });
+      await box.getByRole('checkbox', { name: /U4-1021/ }).click();
+      await box.getByText(/U4-1021.*in the cradle/).waitFor();
+      await page.getByRole('button', { name: 'Program LF' }).click();
+      await page.getByText(/read back\./).waitFor();
+    },
+  },
+  {
+    name: 'service',
+    at: 'SIE 218',
+    plate: true,
+    then: async (page) => {
+      await page.getByRole('button', { name: 'Service', exact: true }).click();
+      await page.getByLabel('Part').selectOption({ label: 'Universal 433, metal stem (UNI-4M)' });
+      for (const box of (await page.getByRole('dialog').getByRole('checkbox').all()).slice(0, 4))
+        await box.check();
+      await page.getByLabel('Printed on the sensor').fill('5C10A2E4');
+    },
+  },
+  {
+    name: 'run',
+    at: 'KUR 417',
+    plate: true,
+    then: async (page) => {
+      await running('Hazards three times')(page);
+      await page.getByRole('button', { name: /horn twice/ }).click();
+      await page.getByRole('button', { name: 'Wake LF' }).click();
+      await page.getByRole('heading', { name: /Wait for horn once/ }).waitFor();
+      await page.getByRole('button', { name: /horn once/ }).click();
+      await page.getByRole('button', { name: 'Wake RF' }).click();
+      await page.getByRole('heading', { name: /Wait for horn once/ }).waitFor();
+    },
+  },
+  {
+    name: 'run-phone-dark',
+    at: 'SIE 218',
+    plate: true,
+    phone: true,
+    dark: true,
+    then: async (page) => {
+      await running('Hazards three times')(page);
+      await page.getByRole('heading', { name: /Wait for horn twice/ }).waitFor();
+    },
+  },
+  {
     name: 'gauges',
     at: '/gauges',
     then: async (page) => {
       await page.getByRole('button', { name: 'Show the error' }).first().click();
       await drawn(page);
-    },
-  },
-  {
-    name: 'finding',
-    at: 'ARR 774',
-    plate: true,
-    then: async (page) => {
-      await page
-        .getByRole('button', { name: /Sensor silent: LR/ })
-        .first()
-        .click();
     },
   },
 ];

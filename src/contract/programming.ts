@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { partSchema } from '../core/part/schema';
+import { sensorServiceSchema } from '../core/sensor-service/schema';
 import { programmingModes } from '../core/sensor-programming';
 import { walkingOrder } from '../core/wheel';
 import { key, ofOpenJob, type Contract } from './contract';
@@ -89,6 +90,12 @@ export const programmingContracts = {
       'unknown-write',
       'write-under-way',
     ],
+  },
+  serviceSensor: {
+    summary: 'Keeps how the sensor of a wheel was serviced, with a picture of its printed ID',
+    body: sensorServiceSchema.omit({ at: true, by: true }).extend({ key }),
+    answer: visitSchema,
+    problems: [...ofOpenJob, 'no-such-wheel'],
   },
   practiceBox: {
     summary: 'The simulated sensors of the practice box',

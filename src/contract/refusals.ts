@@ -117,6 +117,18 @@ export const runTooLong = () =>
 export const notInThisRun = () =>
   failure('run-ended', 'The relearn does not ask for this now. Look at what it asks for.');
 
+// Servicing a sensor.
+export const noPhoto = () =>
+  failure('invalid-input', 'This is no JPEG picture. Take it again.', [
+    { path: 'photo', message: 'no picture' },
+  ]);
+export const photoWithNotes = () =>
+  failure(
+    'invalid-input',
+    'This picture carries notes of its camera, perhaps where it was taken. Take it here.',
+    [{ path: 'photo', message: 'with camera notes' }],
+  );
+
 // Programming a sensor.
 export const noProgrammer = () =>
   failure(

@@ -37,6 +37,7 @@ export const routes = {
   noteProgrammed: ['POST', '/api/jobs/{id}/programmed'],
   readSensorBack: ['POST', '/api/jobs/{id}/program/read-back'],
   tryDry: ['POST', '/api/practice/{id}/dry'],
+  serviceSensor: ['POST', '/api/jobs/{id}/services'],
   practiceBox: ['GET', '/api/practice/box'],
   practiceCar: ['GET', '/api/practice/{id}'],
   practise: ['POST', '/api/practice/{id}'],

@@ -13,8 +13,10 @@ import {
   ObservationRow,
   RunEventRow,
   RunRow,
+  SensorServiceRow,
 } from './models';
 import { recordOf } from './runs';
+import { serviceFrom } from './sensor-services';
 
 export type { JobRow };
 
@@ -41,7 +43,7 @@ export const createJob = (
     { transaction: tx },
   );
 
-/** Everything recorded on some jobs, in five queries however many they are. */
+/** Everything recorded on some jobs, in six queries however many they are. */
 export async function loadRecords(tx: Tx, rows: JobRow[]): Promise<StoredJob[]> {
   const jobId = rows.map(({ id }) => id);
   const inOrder = {
@@ -55,10 +57,12 @@ export async function loadRecords(tx: Tx, rows: JobRow[]): Promise<StoredJob[]> 
   const confirmations = await ConfirmationRow.findAll(inOrder);
   const runs = await RunRow.findAll(inOrder);
   const events = runs.length > 0 ? await RunEventRow.findAll(inOrder) : [];
+  const services = await SensorServiceRow.findAll({ ...inOrder, attributes: ['key', 'jobId', 'body'] });
   const observationsOf = groupByJob(observations);
   const writesOf = groupByJob(writes);
   const confirmationsOf = groupByJob(confirmations);
   const runsOf = groupByJob(runs);
+  const servicesOf = groupByJob(services);
   const eventsOf = groupByJob(events);
   return rows.map((row) => ({
     row,
@@ -78,6 +82,7 @@ export async function loadRecords(tx: Tx, rows: JobRow[]): Promise<StoredJob[]> 
           (eventsOf.get(row.id) ?? []).filter(({ runKey }) => runKey === run.key),
         ),
       ),
+      services: (servicesOf.get(row.id) ?? []).map(serviceFrom),
       confirmations: (confirmationsOf.get(row.id) ?? []).map(confirmationOf),
     },
   }));

@@ -42,6 +42,7 @@ describe('migrations', () => {
       { name: '0008-runs' },
       { name: '0009-parts' },
       { name: '0010-flags' },
+      { name: '0011-services' },
     ]);
   });
 

@@ -154,3 +154,56 @@ describe('the catalogue', () => {
     expect([senseless.status, (await problemOf(senseless)).code]).toEqual([400, 'invalid-input']);
   });
 });
+
+describe('the service of a sensor', () => {
+  /** The smallest thing that begins and ends as a JPEG does; with a camera's notes where asked. */
+  const picture = (withNotes = false) => {
+    const notes = withNotes ? [0xff, 0xe1, 0, 8, 0x45, 0x78, 0x69, 0x66, 0, 0] : [];
+    const bytes = [0xff, 0xd8, ...notes, 0xff, 0xda, 0, 2, 0xff, 0xd9];
+    return `data:image/jpeg;base64,${Buffer.from(bytes).toString('base64')}`;
+  };
+  const keep = (more: object) =>
+    ines.send('POST', `/api/jobs/${job}/services`, {
+      key: newKey(),
+      wheel: 'RR',
+      done: ['deflated'],
+      ...more,
+    });
+
+  it('is kept once, with its picture apart, and goes along in the job file where it is asked for', async () => {
+    const key = newKey();
+    const body = {
+      key,
+      part: 'UNI-4M',
+      kit: 'KIT-M1',
+      torqueNm: { nut: 5 },
+      printedId: '4B11E0F6',
+      photo: picture(),
+    };
+    const [first] = await Promise.all([1, 2, 3].map(() => keep(body)));
+    expect(first?.status).toBe(200);
+    const view = await ines.get<VisitView>(`/api/jobs/${job}`);
+    expect(view.job.sensorServices).toEqual([
+      expect.objectContaining({ key, wheel: 'RR', by: 'Ines', hasPhoto: true, torqueNm: { nut: 5 } }),
+    ]);
+    expect(JSON.stringify(view)).not.toContain('base64');
+    const photo = await ines.fetch(`/api/photos/${key}`);
+    expect([photo.status, photo.headers.get('content-type')]).toEqual([200, 'image/jpeg']);
+    expect(new Uint8Array(await photo.arrayBuffer()).slice(0, 2)).toEqual(Uint8Array.from([0xff, 0xd8]));
+    expect((await ines.get<Job>(`/api/jobs/${job}/file`)).sensorServices?.[0]?.photo).toBeUndefined();
+    const whole = await ines.get<Job>(`/api/jobs/${job}/file?photos`);
+    expect(whole.sensorServices?.[0]?.photo).toBe(picture());
+    expect((await fetch(`${shop.address}/api/photos/${key}`)).status).not.toBe(200);
+    expect((await ines.fetch(`/api/photos/${newKey()}`)).status).toBe(404);
+  });
+
+  it.each([
+    ['a picture that says where it was taken', { photo: picture(true) }],
+    ['one that is none', { photo: `data:image/jpeg;base64,${Buffer.from('hello').toString('base64')}` }],
+    ['a script in its place', { photo: 'data:text/html;base64,PHNjcmlwdD4=' }],
+    ['one that is too large', { photo: `data:image/jpeg;base64,${'A'.repeat(430_000)}` }],
+    ['a wheel that is none', { wheel: 'XX' }],
+  ])('%s is refused', async (_, more) => {
+    expect((await keep(more)).status).toBe(400);
+  });
+});

@@ -1,3 +1,4 @@
+import type { SensorService } from '../sensor-service';
 import type { RunRecord } from '../relearn/run';
 import type { Confirmation } from '../repair-outcome';
 import type { CarWrite, Header, Job, Observation } from '.';
@@ -11,6 +12,7 @@ export interface JobRecord {
   entries: Entry[];
   writes: CarWrite[];
   runs: RunRecord[];
+  services: SensorService[];
   confirmations: Confirmation[];
 }
 
@@ -22,7 +24,7 @@ export interface Entry {
 }
 
 /** The open job file of a record. What was corrected stands apart, so that no reader judges by it. */
-export function toJobFile({ header, entries, writes, runs, confirmations }: JobRecord): Job {
+export function toJobFile({ header, entries, writes, runs, services, confirmations }: JobRecord): Job {
   const replacedBy = new Map(entries.flatMap(({ key, replaces }) => (replaces ? [[replaces, key]] : [])));
   const withKey = ({ key, observation }: Entry): Observation => ({ ...observation, key });
   const corrected = entries.flatMap((entry) => {
@@ -35,6 +37,7 @@ export function toJobFile({ header, entries, writes, runs, confirmations }: JobR
     ...(corrected.length > 0 && { corrected }),
     ...(writes.length > 0 && { carWrites: writes }),
     ...(runs.length > 0 && { runs }),
+    ...(services.length > 0 && { sensorServices: services }),
     ...(confirmations.length > 0 && { confirmations }),
   };
 }
@@ -44,7 +47,15 @@ export function toJobFile({ header, entries, writes, runs, confirmations }: JobR
  * same for the same.
  */
 export function fromJobFile(job: Job, keyFor: (theirs: string) => string): JobRecord {
-  const { observations, corrected = [], carWrites = [], runs = [], confirmations = [], ...header } = job;
+  const {
+    observations,
+    corrected = [],
+    carWrites = [],
+    runs = [],
+    sensorServices = [],
+    confirmations = [],
+    ...header
+  } = job;
   let unnamed = 0;
   const entryOf = ({ key, ...observation }: Observation): Entry => ({
     key: keyFor(key ?? `entry ${(unnamed += 1)}`),
@@ -63,6 +74,7 @@ export function fromJobFile(job: Job, keyFor: (theirs: string) => string): JobRe
     header,
     entries: [...old.map(({ entry }) => entry), ...observations.map(entryOf)].map(withReplaces),
     writes: carWrites.map((write) => ({ ...write, key: keyFor(write.key) })),
+    services: sensorServices.map((service) => ({ ...service, key: keyFor(service.key) })),
     runs: runs.map((run) => ({ ...run, key: keyFor(run.key) })),
     confirmations: confirmations.map((said) => ({ ...said, key: keyFor(said.key) })),
   };

@@ -4,6 +4,7 @@ import { failure, success } from '../result';
 import { confirmationSchema } from '../repair-outcome/schema';
 import { instrumentSchema, calibrationStatuses } from '../gauge/schema';
 import { runRecordSchema } from '../relearn/run/schema';
+import { sensorServiceSchema } from '../sensor-service/schema';
 import { drives } from '../tire-temperature';
 import { walkingOrder } from '../wheel';
 import { visitNotesSchema } from './notes';
@@ -286,6 +287,8 @@ export const jobSchema = headerSchema.extend({
   carWrites: z.array(carWriteSchema).max(most.writes).optional(),
   /** What was led through by a relearn procedure, step by step. */
   runs: z.array(runRecordSchema).max(most.runs).optional(),
+  /** How the sensors of wheels were serviced; of one wheel the last holds. */
+  sensorServices: z.array(sensorServiceSchema).max(most.list).optional(),
   /** What the parts turned out to be, each time somebody said so; the last holds. */
   confirmations: z.array(confirmationSchema).optional(),
 });

@@ -1,5 +1,6 @@
 import type { Procedure } from '../relearn/procedure';
 import { hasEnded, isConfirmed, replay, type RunRecord, type RunState } from '../relearn/run';
+import { serviceOf, type SensorService } from '../sensor-service';
 import type { SensorWrite } from '../sensor-programming';
 import { findingsThatHold, type Assessment } from '../assessment';
 import { assess, type Experience } from '../diagnosis';
@@ -45,6 +46,7 @@ export type Deed =
   | { kind: 'wrote'; wheels: Position[]; verdict: WriteVerdict }
   | { kind: 'cleared'; codes: string[]; verdict: WriteVerdict }
   | { kind: 'programmed'; write: SensorWrite }
+  | { kind: 'serviced'; service: SensorService }
   /** A relearn that ended, and after how many minutes. */
   | { kind: 'taught'; procedure: Procedure; end: RunState; minutes: number };
 
@@ -78,6 +80,10 @@ export function sheetOf(job: Job, experience?: Experience): Sheet {
         .filter(isFill)
         .map(({ wheel, fromKPa, toKPa }): Deed => ({ kind: 'filled', wheel, fromKPa, toKPa })),
       ...(job.carWrites ?? []).map(deedOf),
+      ...wheelsOf(job).flatMap((wheel): Deed[] => {
+        const service = serviceOf(job, wheel);
+        return service ? [{ kind: 'serviced', service }] : [];
+      }),
       ...(job.runs ?? []).flatMap(taughtBy),
     ],
     turnedOut: repairOutcomesOf(job).filter(({ was }) => was !== 'in-order'),

@@ -1,7 +1,7 @@
 import { failure, success, type Result } from '../result';
 import { kilogramsOf } from './load';
 
-export { kilogramsOf, kmhOf, loadCapacityKg } from './load';
+export { kilogramsOf, kmhOf, loadCapacityKg, newPlacardKPa, type NewPlacard } from './load';
 export { compareAxles, compareSizes, rollingMm } from './fit';
 export type { Fit, FitVerdict } from './fit';
 

@@ -41,14 +41,54 @@ const reference: Record<TireClass, { kPa: number; exponent: number }> = {
 /** P-metric tires are rated at less air than metric ones. */
 const pMetricReferenceKPa: Partial<Record<TireClass, number>> = { 'standard-load': 240, 'extra-load': 280 };
 
+/** The rated load and how it falls with pressure, for one size; undefined without a load index. */
+function ratingOf(size: TireSize): { full: number; ratedAt: number; exponent: number } | undefined {
+  const full = size.loadIndex === undefined ? undefined : kilogramsOf(size.loadIndex);
+  if (full === undefined) return undefined;
+  const { kPa, exponent } = reference[size.class];
+  return {
+    full,
+    exponent,
+    ratedAt: size.kind === 'p-metric' ? (pMetricReferenceKPa[size.class] ?? kPa) : kPa,
+  };
+}
+
 /**
  * What one tire may carry at a cold gauge pressure, kg: its index, less `(p / reference) ^ exponent` below
  * the reference pressure; never more than the index. Undefined without a load index.
  */
 export function loadCapacityKg(size: TireSize, coldKPa: number): number | undefined {
-  const full = size.loadIndex === undefined ? undefined : kilogramsOf(size.loadIndex);
-  if (full === undefined) return undefined;
-  const { kPa, exponent } = reference[size.class];
-  const ratedAt = size.kind === 'p-metric' ? (pMetricReferenceKPa[size.class] ?? kPa) : kPa;
-  return full * Math.min(1, Math.max(0, coldKPa) / ratedAt) ** exponent;
+  const rating = ratingOf(size);
+  return rating && rating.full * Math.min(1, Math.max(0, coldKPa) / rating.ratedAt) ** rating.exponent;
+}
+
+/** The cold pressure other tires want in place of the placard's. */
+export type NewPlacard =
+  | { kind: 'kPa'; kPa: number }
+  /** The maker's figure is enough. */
+  | { kind: 'as-placard' }
+  /** At no pressure do they carry what the placard's tires carry. */
+  | { kind: 'carries-too-little' }
+  /** They would, above what their sidewalls allow. */
+  | { kind: 'over-maximum'; kPa: number }
+  /** One of them names no load index. */
+  | { kind: 'unknown' };
+
+/**
+ * The cold gauge pressure at which a fitted tire carries what the placard's tire carries at its own, by the same
+ * relation turned round: never below the maker's figure, never above the sidewall's, kPa.
+ */
+export function newPlacardKPa(
+  placard: TireSize,
+  fitted: TireSize,
+  coldKPa: number,
+  maxKPa: number | undefined,
+): NewPlacard {
+  const needKg = loadCapacityKg(placard, coldKPa);
+  const rating = ratingOf(fitted);
+  if (needKg === undefined || !rating) return { kind: 'unknown' };
+  if (needKg > rating.full) return { kind: 'carries-too-little' };
+  const kPa = Math.ceil(rating.ratedAt * (needKg / rating.full) ** (1 / rating.exponent) - 1e-9);
+  if (kPa <= coldKPa) return { kind: 'as-placard' };
+  return maxKPa !== undefined && kPa > maxKPa ? { kind: 'over-maximum', kPa } : { kind: 'kPa', kPa };
 }

@@ -1,6 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { compareAxles, compareSizes, kilogramsOf, kmhOf, loadCapacityKg, parseTireSize, rollingMm } from '.';
+import {
+  compareAxles,
+  compareSizes,
+  kilogramsOf,
+  kmhOf,
+  loadCapacityKg,
+  newPlacardKPa,
+  parseTireSize,
+  rollingMm,
+} from '.';
 
 const size = (text: string) => {
   const parsed = parseTireSize(text);
@@ -123,6 +132,63 @@ describe('load', () => {
 
   it('speed symbols are those of ISO 4000-1, from memory', () => {
     expect(['Q', 'S', 'T', 'H', 'V', 'W', 'Y'].map(kmhOf)).toEqual([160, 180, 190, 210, 240, 270, 300]);
+  });
+});
+
+describe('a new placard for other tires', () => {
+  const placard = size('205/55R16 91V');
+
+  it('is the pressure at which they carry as much: load goes with (p / reference)^0.8, 250 and 290 kPa', () => {
+    // ETRTO Standards Manual, from memory; worked by hand: 290 × 0.92 × (615/670)^1.25 = 239.7.
+    const extraLoad = size('205/55R16 94V XL');
+    expect(newPlacardKPa(placard, extraLoad, 230, undefined)).toEqual({ kind: 'kPa', kPa: 240 });
+    const carried = loadCapacityKg(extraLoad, 240) ?? 0;
+    expect(carried).toBeGreaterThanOrEqual(loadCapacityKg(placard, 230) ?? Infinity);
+    expect(loadCapacityKg(extraLoad, 239)).toBeLessThan(loadCapacityKg(placard, 230) ?? 0);
+  });
+
+  it('is never below the maker’s figure, nor above the sidewall’s', () => {
+    expect(newPlacardKPa(placard, size('225/50R16 92V'), 230, undefined)).toEqual({ kind: 'as-placard' });
+    expect(newPlacardKPa(placard, placard, 230, undefined)).toEqual({ kind: 'as-placard' });
+    expect(newPlacardKPa(placard, size('205/55R16 94V XL'), 230, 235)).toEqual({
+      kind: 'over-maximum',
+      kPa: 240,
+    });
+  });
+
+  it('does not exist where they never carry as much, or nobody knows what they carry', () => {
+    expect(newPlacardKPa(size('205/55R16 94V XL'), size('195/55R16 87V'), 290, undefined)).toEqual({
+      kind: 'carries-too-little',
+    });
+    expect(newPlacardKPa(placard, size('205/55R16'), 230, undefined)).toEqual({ kind: 'unknown' });
+  });
+
+  it('carries at least as much, whatever the sizes and pressures', () => {
+    const sizes = [
+      '195/65R15 91H',
+      '205/55R16 91V',
+      '205/55R16 94V XL',
+      '215/55R17 94W',
+      '225/45R17 94W XL',
+      '235/35R19 91Y XL',
+    ];
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...sizes),
+        fc.constantFrom(...sizes),
+        fc.integer({ min: 180, max: 320 }),
+        (one, other, kPa) => {
+          const wanted = newPlacardKPa(size(one), size(other), kPa, undefined);
+          const needed = loadCapacityKg(size(one), kPa) ?? 0;
+          if (wanted.kind === 'kPa') {
+            expect(wanted.kPa).toBeGreaterThan(kPa);
+            expect(loadCapacityKg(size(other), wanted.kPa)).toBeGreaterThanOrEqual(needed - 1e-6);
+          }
+          if (wanted.kind === 'as-placard')
+            expect(loadCapacityKg(size(other), kPa)).toBeGreaterThanOrEqual(needed - 1e-6);
+        },
+      ),
+    );
   });
 });
 

@@ -11,6 +11,7 @@ import * as procedures from './0007-procedures';
 import * as runs from './0008-runs';
 import * as parts from './0009-parts';
 import * as flags from './0010-flags';
+import * as services from './0011-services';
 
 export interface Migration {
   up: (schema: QueryInterface) => Promise<void>;
@@ -29,6 +30,7 @@ const migrations: { name: string; migration: Migration }[] = [
   { name: '0008-runs', migration: runs },
   { name: '0009-parts', migration: parts },
   { name: '0010-flags', migration: flags },
+  { name: '0011-services', migration: services },
 ];
 
 /** Brings the database up to date; returns the names of what was run. Two starters do not collide. */

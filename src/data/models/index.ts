@@ -188,6 +188,17 @@ export class RunEventRow extends Row<RunEventRow> {
   declare at: CreationOptional<Date>;
 }
 
+export class SensorServiceRow extends Row<SensorServiceRow> {
+  declare key: string;
+  declare seq: CreationOptional<string>;
+  declare jobId: string;
+  /** As it stands in the job file, but for the picture. */
+  declare body: object;
+  /** A data URL; fetched only where it is shown. */
+  declare photo: string | null;
+  declare at: CreationOptional<Date>;
+}
+
 export class ConfirmationRow extends Row<ConfirmationRow> {
   declare seq: CreationOptional<string>;
   declare key: string;
@@ -382,6 +393,17 @@ export function defineModels(sequelize: Sequelize): void {
       askedBy: text(),
     },
     { sequelize, tableName: 'car_writes' },
+  );
+  SensorServiceRow.init(
+    {
+      key: uuidKey(),
+      seq: { type: DataTypes.BIGINT, autoIncrement: true },
+      jobId: uuid(),
+      body: json(),
+      photo: orNull(text()),
+      at: { ...time(), defaultValue: DataTypes.NOW },
+    },
+    { sequelize, tableName: 'sensor_services' },
   );
   RunRow.init(
     {

@@ -11,6 +11,7 @@ import { addConfirmation, findConfirmation } from '../../data/confirmations';
 import { inTransaction, type Tx } from '../../data/database';
 import * as jobs from '../../data/jobs';
 import * as runs from '../../data/runs';
+import { addService, findService } from '../../data/sensor-services';
 import { announce } from '../../data/notifications';
 import * as vehicles from '../../data/vehicles';
 import { refuseUnless, type Person } from '../people';
@@ -28,7 +29,7 @@ export function importJob(file: Job, who: Person): Promise<Result<{ id: string; 
     const key = named && isUuid(named) ? named : deriveKey('file', named ?? JSON.stringify(file));
     // A key of another program is no UUID: ours is derived from it, so that the same file is the same job again.
     const keyFor = (theirs: string) => (isUuid(theirs) ? theirs : deriveKey(key, `key ${theirs}`));
-    const { header, entries, writes, runs: imported, confirmations } = fromJobFile(file, keyFor);
+    const { header, entries, writes, runs: imported, services, confirmations } = fromJobFile(file, keyFor);
     const there = await jobs.findJobByKey(tx, key);
     const row = there ?? (await createFromFile(tx, key, header, who));
     for (const entry of entries) {
@@ -47,6 +48,11 @@ export function importJob(file: Job, who: Person): Promise<Result<{ id: string; 
       const known = await runs.findRun(tx, run.key);
       if (known && known.jobId !== row.id) return keyInUse();
       if (!known) await addRunFrom(tx, row, run, who);
+    }
+    for (const service of services) {
+      const known = await findService(tx, service.key);
+      if (known && known.jobId !== row.id) return keyInUse();
+      if (!known) await addService(tx, row.id, service);
     }
     for (const confirmation of confirmations) {
       const known = await findConfirmation(tx, confirmation.key);

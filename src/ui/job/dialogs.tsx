@@ -41,6 +41,7 @@ const WriteDialog = later(() => import('./write/WriteDialog').then((found) => fo
 const RelearnDialog = later(() => import('./relearn/RelearnDialog').then((found) => found.RelearnDialog));
 const ProgramDialog = later(() => import('./program/ProgramDialog').then((found) => found.ProgramDialog));
 const CarDialog = later(() => import('./car/CarDialog').then((found) => found.CarDialog));
+const ServiceDialog = later(() => import('./service/ServiceDialog').then((found) => found.ServiceDialog));
 const HandOver = later(() => import('./hand-over/HandOverDialog').then((found) => found.HandOverDialog));
 const TurnedOut = later(() => import('./hand-over/HandOverDialog').then((found) => found.TurnedOutDialog));
 
@@ -61,6 +62,13 @@ const dialogs = {
     <TiresDialog
       {...{ job, units, busy, problem }}
       onSave={(fitted) => void edit({ fitted }).then((done) => done && close())}
+      onAim={(position, kPa) =>
+        void edit({
+          placard: (job.placard ?? []).map((line) =>
+            line.position === position ? { makerKPa: line.coldKPa, ...line, coldKPa: kPa } : line,
+          ),
+        })
+      }
       onClose={close}
     />
   ),
@@ -147,6 +155,7 @@ const dialogs = {
     sheet.view.devices.lead ? <WriteDialog {...{ sheet, write }} /> : <NoLead close={sheet.close} />,
   relearn: (sheet: Sheet) => <RelearnDialog sheet={sheet} />,
   program: (sheet: Sheet, { wheel }: Partial<AtWheel>) => <ProgramDialog {...{ sheet, wheel }} />,
+  service: (sheet: Sheet, { wheel }: Partial<AtWheel>) => <ServiceDialog {...{ sheet, wheel }} />,
   car: (sheet: Sheet) => <CarDialog sheet={sheet} />,
   'no-lead': ({ close }: Sheet) => <NoLead close={close} />,
   prove: ({ view, proof, busy, problem, clearCodes, readCar, drive, open, close }: Sheet) => (

@@ -24,7 +24,8 @@ export type Deed =
   | 'practise'
   | 'programSensor'
   | 'noteProgrammed'
-  | 'readSensorBack';
+  | 'readSensorBack'
+  | 'serviceSensor';
 type WithoutKey<Body> = Body extends { key: string } ? Omit<Body, 'key'> : Body;
 export type Act = <Name extends Deed>(
   what: string,

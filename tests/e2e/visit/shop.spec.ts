@@ -321,7 +321,7 @@ test('a session that ended asks to sign in, and keeps what was entered meanwhile
   await expect(page.getByRole('button', { name: /^Gauge SP, 377/ })).toBeVisible();
 });
 
-test('no station is a dead end: without a lead the car says why, and a closed job takes nothing', async ({
+test('no station is a dead end: without a lead what the car says is typed, and a closed job takes nothing', async ({
   page,
 }) => {
   await openJob(page, 'MEN 220');
@@ -329,8 +329,11 @@ test('no station is a dead end: without a lead the car says why, and a closed jo
     .getByRole('navigation')
     .getByRole('button', { name: /\bCar$/ })
     .click();
-  await expect(page.getByRole('dialog', { name: 'No lead to this car' })).toBeVisible();
-  await page.keyboard.press('Escape');
+  const car = page.getByRole('dialog', { name: 'What the car says' });
+  await expect(car.getByText('It compares wheel speeds and holds no IDs.')).toBeVisible();
+  await car.getByLabel('Volts').fill('12.4');
+  await car.getByRole('button', { name: 'Keep the voltage' }).click();
+  await expect(car).toBeHidden();
   await page.getByRole('navigation').getByRole('button', { name: 'Judge' }).click();
   await expect(page.getByRole('heading', { name: 'What follows' })).toBeFocused();
   await openJob(page, 'KUR 633');

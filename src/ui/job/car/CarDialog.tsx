@@ -17,8 +17,9 @@ type ByWheel = Partial<Record<Position, string>>;
 
 /** What the car says of itself, typed: as its menu, its display or another tool shows it. */
 export function CarDialog({ sheet }: { sheet: Sheet }) {
-  const { view, busy, readCar, close, open, problem } = sheet;
-  const [part, setPart] = useState<Part>('held');
+  const { view, job, busy, readCar, close, open, problem } = sheet;
+  const hasSensors = monitoredWheels(job).length > 0;
+  const [part, setPart] = useState<Part>(hasSensors ? 'held' : 'supply');
   return (
     <Dialog title="What the car says" wide onClose={close}>
       {view.devices.lead && (
@@ -29,16 +30,19 @@ export function CarDialog({ sheet }: { sheet: Sheet }) {
           {problem && <span role="alert">{problem}</span>}
         </div>
       )}
-      <Choice
-        label={view.devices.lead ? 'Or type it' : 'Type what the car or another tool shows'}
-        options={[
-          { value: 'held', label: 'the IDs it holds' },
-          { value: 'live', label: 'pressures it shows on the road' },
-          { value: 'supply', label: 'its supply' },
-        ]}
-        value={part}
-        onValue={setPart}
-      />
+      {!hasSensors && <p>It compares wheel speeds and holds no IDs.</p>}
+      {hasSensors && (
+        <Choice
+          label={view.devices.lead ? 'Or type it' : 'Type what the car or another tool shows'}
+          options={[
+            { value: 'held', label: 'the IDs it holds' },
+            { value: 'live', label: 'pressures it shows on the road' },
+            { value: 'supply', label: 'its supply' },
+          ]}
+          value={part}
+          onValue={setPart}
+        />
+      )}
       {part === 'held' && <Held sheet={sheet} />}
       {part === 'live' && <Live sheet={sheet} />}
       {part === 'supply' && <Supply sheet={sheet} />}

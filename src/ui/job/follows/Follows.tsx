@@ -64,7 +64,10 @@ export function Follows({
         </Button>
         <Button onClick={() => open({ dialog: 'relearn' })}>Relearn</Button>
         {job.vehicle.tpms.kind === 'direct' && (
-          <Button onClick={() => open({ dialog: 'program' })}>Program</Button>
+          <>
+            <Button onClick={() => open({ dialog: 'program' })}>Program</Button>
+            <Button onClick={() => open({ dialog: 'service' })}>Service</Button>
+          </>
         )}
       </div>
       <div aria-live="polite" className={styles.follows}>

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { Fitted, Job } from '../../../core/job';
 import { placardKPa, placardSize } from '../../../core/placard';
-import { compareAxles, compareSizes, parseTireSize } from '../../../core/tire-size';
+import { compareAxles, compareSizes, newPlacardKPa, parseTireSize } from '../../../core/tire-size';
 import { figure, format, parse, pressure, type UnitChoice } from '../../../core/units';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
@@ -24,6 +24,7 @@ export function TiresDialog({
   busy,
   problem,
   onSave,
+  onAim,
   onClose,
 }: {
   job: Job;
@@ -31,6 +32,8 @@ export function TiresDialog({
   busy: string | undefined;
   problem: string | undefined;
   onSave: (fitted: Fitted) => void;
+  /** Aims at another cold pressure than the maker's for an axle. */
+  onAim: (position: Axle, kPa: number) => void;
   onClose: () => void;
 }) {
   const [entries, setEntries] = useState(() =>
@@ -104,6 +107,11 @@ export function TiresDialog({
                 />
               </div>
               <FitOf job={job} wheel={wheel} size={entries[position]?.size ?? ''} units={units} />
+              <Wanted
+                {...{ job, wheel, position, units, onAim }}
+                size={entries[position]?.size ?? ''}
+                most={entries[position]?.most ?? ''}
+              />
             </div>
           );
         })}
@@ -114,6 +122,55 @@ export function TiresDialog({
         </Button>
       </form>
     </Dialog>
+  );
+}
+
+/** Other tires on purpose: the cold pressure at which they carry what the placard's carry. */
+function Wanted({
+  job,
+  wheel,
+  position,
+  size,
+  most,
+  units,
+  onAim,
+}: {
+  job: Job;
+  wheel: 'LF' | 'RR' | 'SP';
+  position: Axle;
+  size: string;
+  most: string;
+  units: UnitChoice;
+  onAim: (position: Axle, kPa: number) => void;
+}) {
+  const fitted = parseTireSize(size);
+  const asked = parseTireSize(placardSize(job, wheel) ?? '');
+  const line = job.placard?.find((one) => one.position === position);
+  const maker = typeof line?.makerKPa === 'number' ? line.makerKPa : line?.coldKPa;
+  if (!fitted.ok || !asked.ok || maker === undefined) return null;
+  const limit = most.trim() === '' ? undefined : parse(pressure, most, units.pressure);
+  const wanted = newPlacardKPa(asked.value, fitted.value, maker, limit?.ok ? limit.value.base : undefined);
+  const shown = (kPa: number) => format(pressure, kPa, units.pressure);
+  if (wanted.kind === 'over-maximum')
+    return (
+      <Notice tone="wrong">
+        To carry as much they would want {shown(wanted.kPa)}, above their sidewall’s maximum: other tires.
+      </Notice>
+    );
+  if (wanted.kind !== 'kPa') return null;
+  return line?.coldKPa === wanted.kPa ? (
+    <Notice tone="right">
+      {shown(wanted.kPa)} cold is aimed at, in place of the maker’s {shown(maker)}.
+    </Notice>
+  ) : (
+    <Notice
+      tone="note"
+      action={<Button onClick={() => onAim(position, wanted.kPa)}>Aim for {shown(wanted.kPa)}</Button>}
+    >
+      To carry what the placard’s tires carry at {shown(maker)} these want {shown(wanted.kPa)} cold (load
+      falls with pressure to the power of 0.8 and less, ETRTO, from memory). What the vehicle maker says comes
+      first; the car’s own lamp goes on watching by its own figure, and this does not silence it.
+    </Notice>
   );
 }
 
