@@ -1,5 +1,6 @@
-import { expect, type Page } from '@playwright/test';
-import { openJob } from './visit';
+import { expect, type Browser, type Page } from '@playwright/test';
+import people from '../../demo/people.json' with { type: 'json' };
+import { address, openJob } from './visit';
 
 /** Leads a relearn on its screen, as a person would: by what stands there. */
 export class RelearnPage {
@@ -51,4 +52,17 @@ export class RelearnPage {
   state(state: string): Promise<void> {
     return expect(this.page.locator(`main[data-state=${state}]`)).toBeVisible({ timeout: 20_000 });
   }
+}
+
+/** Somebody else of the shop, on a device of their own. */
+export async function signedIn(browser: Browser, role: string, more: object = {}): Promise<Page> {
+  const context = await browser.newContext({ storageState: { cookies: [], origins: [] }, ...more });
+  const page = await context.newPage();
+  const who = people.find((person) => person.role === role);
+  await page.goto(`${address()}/sign-in`);
+  await page.getByLabel('Name').fill(who?.name ?? '');
+  await page.getByLabel('Passphrase').fill(who?.passphrase ?? '');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.waitForURL(`${address()}/`);
+  return page;
 }

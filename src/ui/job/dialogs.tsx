@@ -8,7 +8,6 @@ import { LampDialog } from './checks/LampDialog';
 import { GaugeDialog } from './gauge/GaugeDialog';
 import { KeysDialog } from './KeysDialog';
 import { ProveDialog } from './prove/ProveDialog';
-import { ScanDialog } from './scan/ScanDialog';
 import type { Sheet } from './use-sheet';
 
 /**
@@ -40,6 +39,7 @@ const CodesDialog = later(() => import('./checks/CodesDialog').then((found) => f
 const WriteDialog = later(() => import('./write/WriteDialog').then((found) => found.WriteDialog));
 const RelearnDialog = later(() => import('./relearn/RelearnDialog').then((found) => found.RelearnDialog));
 const ProgramDialog = later(() => import('./program/ProgramDialog').then((found) => found.ProgramDialog));
+const ScanDialog = later(() => import('./scan/ScanDialog').then((found) => found.ScanDialog));
 const CarDialog = later(() => import('./car/CarDialog').then((found) => found.CarDialog));
 const ServiceDialog = later(() => import('./service/ServiceDialog').then((found) => found.ServiceDialog));
 const HandOver = later(() => import('./hand-over/HandOverDialog').then((found) => found.HandOverDialog));

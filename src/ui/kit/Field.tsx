@@ -6,10 +6,12 @@ interface FieldProps extends Omit<ComponentProps<'input'>, 'onChange'> {
   hint?: string | undefined;
   /** What is wrong with it, in one sentence. */
   error?: string | undefined;
+  /** In the face that keeps B and 8, 0 and O, 1 and I apart. */
+  figures?: boolean;
   onValue: (value: string) => void;
 }
 
-export function Field({ label, hint, error, onValue, className, ...input }: FieldProps) {
+export function Field({ label, hint, error, figures = false, onValue, className, ...input }: FieldProps) {
   const id = useId();
   const described = [hint && `${id}-hint`, error && `${id}-error`].filter(Boolean).join(' ');
   return (
@@ -21,7 +23,7 @@ export function Field({ label, hint, error, onValue, className, ...input }: Fiel
         autoComplete="off"
         {...input}
         id={id}
-        className={styles.input}
+        className={figures ? `${styles.input} figures` : styles.input}
         aria-invalid={error !== undefined}
         aria-describedby={described || undefined}
         onChange={(event) => onValue(event.target.value)}

@@ -17,7 +17,7 @@ export function IdField({ label, value, onValue, digits, known }: IdFieldProps) 
   return (
     <Field
       label={label}
-      className="figures"
+      figures
       autoCapitalize="characters"
       spellCheck={false}
       maxLength={40}

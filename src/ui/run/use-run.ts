@@ -42,11 +42,16 @@ export interface RunOnScreen {
   busy: string | undefined;
   problem: Problem | undefined;
   connected: boolean;
+  /** So many events are on their way for longer than anybody should have to wait. */
   unsent: number;
 }
 
 const page = newKey();
 const ticksMs = 200;
+/** A deed waits so long for what was told before it to arrive. */
+const patienceMs = 4000;
+/** What takes longer to the shop than this is said, s. */
+const slowS = 1.5;
 const none: readonly Telling[] = [];
 
 export function useRun(initial: RunView): RunOnScreen {
@@ -133,6 +138,8 @@ export function useRun(initial: RunView): RunOnScreen {
     keys.current.set(thing, deed);
     // With its key it is the body again that it was taken from.
     const keyed: unknown = { ...body, key: deed };
+    // The shop must know first what was told before: it goes by that.
+    if (outbox) await emptied(outbox);
     const answer = await ask(name, { id: key, body: keyed as BodyOf<typeof name> });
     if (answer.ok || !['offline', 'server-error'].includes(answer.problem.code)) keys.current.delete(thing);
     if (answer.ok) setView(answer.value as AnswerOf<Deed>);
@@ -157,7 +164,7 @@ export function useRun(initial: RunView): RunOnScreen {
     busy,
     problem,
     connected,
-    unsent: waiting.length,
+    unsent: waiting.filter(({ t }) => now - t > slowS).length,
   };
 }
 
@@ -210,6 +217,20 @@ function useTellings(
     void made.flush();
   }, [key, onStored, onProblem]);
   return outbox;
+}
+
+/** When all that was told has arrived; or, where it does not, after a while. */
+function emptied(outbox: Outbox<Telling>): Promise<void> {
+  return new Promise((resolve) => {
+    const done = () => {
+      clearTimeout(timer);
+      unsubscribe();
+      resolve();
+    };
+    const timer = setTimeout(done, patienceMs);
+    const unsubscribe = outbox.subscribe(() => outbox.items().length === 0 && done());
+    if (outbox.items().length === 0) done();
+  });
 }
 
 /** How long ago it happened: by the page's own stopwatch, or by the device's clock where the page was opened anew. */

@@ -1,25 +1,12 @@
-import { expect, test, type Browser, type Page } from '@playwright/test';
-import people from '../../../demo/people.json' with { type: 'json' };
+import { expect, test } from '@playwright/test';
 import { address } from '../../support/visit';
-import { RelearnPage } from '../../support/relearn';
-
-async function manager(browser: Browser): Promise<Page> {
-  const context = await browser.newContext({ storageState: { cookies: [], origins: [] } });
-  const page = await context.newPage();
-  const who = people.find(({ role }) => role === 'manager');
-  await page.goto(`${address()}/sign-in`);
-  await page.getByLabel('Name').fill(who?.name ?? '');
-  await page.getByLabel('Passphrase').fill(who?.passphrase ?? '');
-  await page.getByRole('button', { name: 'Sign in' }).click();
-  await page.waitForURL(`${address()}/`);
-  return page;
-}
+import { RelearnPage, signedIn } from '../../support/relearn';
 
 test('a procedure is written, told what is wrong as it is written, tried dry, kept, followed, and found wrong', async ({
   page,
   browser,
 }) => {
-  const desk = await manager(browser);
+  const desk = await signedIn(browser, 'manager');
   await desk.goto(`${address()}/procedures/edit`);
   await expect(desk.locator('astro-island[ssr]')).toHaveCount(0);
   await desk.getByLabel('Short name').fill('menta-of-ours');

@@ -1,21 +1,7 @@
-import { expect, test, type Browser, type Page } from '@playwright/test';
+import { expect, test, type Browser } from '@playwright/test';
 import { v7 as newKey } from 'uuid';
-import people from '../../../demo/people.json' with { type: 'json' };
 import { address, openJob } from '../../support/visit';
-import { RelearnPage } from '../../support/relearn';
-
-/** Somebody else of the shop, on a device of their own. */
-async function signedIn(browser: Browser, role: string, more: object = {}): Promise<Page> {
-  const context = await browser.newContext({ storageState: { cookies: [], origins: [] }, ...more });
-  const page = await context.newPage();
-  const who = people.find((person) => person.role === role);
-  await page.goto(`${address()}/sign-in`);
-  await page.getByLabel('Name').fill(who?.name ?? '');
-  await page.getByLabel('Passphrase').fill(who?.passphrase ?? '');
-  await page.getByRole('button', { name: 'Sign in' }).click();
-  await page.waitForURL(`${address()}/`);
-  return page;
-}
+import { RelearnPage, signedIn } from '../../support/relearn';
 
 /** A procedure the manager writes for this test alone. */
 async function putOnFile(browser: Browser, procedure: object): Promise<void> {
