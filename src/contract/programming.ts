@@ -71,6 +71,8 @@ export const programmingContracts = {
     summary: 'Notes a sensor that was programmed with another tool, and what it was read back as',
     body: askedSchema.extend({
       id: sensorId,
+      /** Its article number; it need not be in the catalogue. */
+      part: z.string().trim().min(1).max(120).optional(),
       /** Null: it was read, and sent none. Missing: nobody read it. */
       readBack: sensorId.nullable().optional(),
     }),

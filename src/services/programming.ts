@@ -1,5 +1,5 @@
 import { randomInt } from 'node:crypto';
-import type { ProgrammingAsked } from '../contract';
+import type { BodyOf, ProgrammingAsked } from '../contract';
 import {
   closedJob,
   cradleCrowded,
@@ -29,6 +29,7 @@ import { canonicalId, groupedId } from '../core/sensor-id';
 import { idIsAt, idsMet, newSensorId, type SensorWrite } from '../core/sensor-programming';
 import { isRightType } from '../core/sensor-type';
 import type { VisitView } from '../core/visit/view';
+import type { Position } from '../core/wheel';
 import { inTransaction, type Tx } from '../data/database';
 import * as jobs from '../data/jobs';
 import { announce } from '../data/notifications';
@@ -94,7 +95,7 @@ export async function programSensor(
 /** One that was programmed with another tool, by what somebody says of it. Problems: those of `programSensor` but the device's. */
 export function noteProgrammed(
   id: string,
-  asked: ProgrammingAsked & { id: string; readBack?: string | null | undefined },
+  asked: BodyOf<'noteProgrammed'>,
   who: Person,
 ): Promise<Result<VisitView>> {
   return inTransaction(async (tx) => {
@@ -102,7 +103,7 @@ export function noteProgrammed(
     if (refusal) return refusal;
     const there = await jobs.findWrite(tx, asked.key);
     if (there) return there.jobId === id ? viewIn(tx, id) : keyInUse();
-    const planned = await plan(tx, id, asked);
+    const planned = await planByHand(tx, id, asked);
     if (!planned.ok) return planned;
     const write = sensorWrite(asked, planned.value, who);
     const { askedAt } = write;
@@ -165,20 +166,51 @@ async function alone(device: Programmer): Promise<Result<InCradle>> {
 
 interface Plan {
   job: Job;
-  format: Format;
   id: string;
+  format: Format;
 }
 
-/** What is to be made of a sensor for a wheel, if that makes sense. */
-async function plan(tx: Tx, jobId: string, asked: ProgrammingAsked): Promise<Result<Plan>> {
+/** The open job, where the wheel has a sensor to look for. */
+async function openJobWith(tx: Tx, jobId: string, wheel: Position): Promise<Result<Job>> {
   const row = await jobs.lockJob(tx, jobId);
   if (!row) return unknownJob();
   if (row.state === 'handed-over') return closedJob();
   const [stored] = await jobs.loadRecords(tx, [row]);
   if (!stored) return unknownJob();
   const job = toJobFile(stored.record);
+  return monitoredWheels(job).includes(wheel) ? success(job) : noSpare();
+}
+
+/**
+ * What was made of a sensor elsewhere: of a part in the catalogue it must be possible; of any other it is taken to be what
+ * the car hears.
+ */
+async function planByHand(
+  tx: Tx,
+  jobId: string,
+  asked: BodyOf<'noteProgrammed'>,
+): Promise<Result<Omit<Plan, 'format'> & { format: Partial<Format> }>> {
+  const { part } = asked;
+  if (part !== undefined && (await findPart(tx, part))) return plan(tx, jobId, { ...asked, part });
+  const job = await openJobWith(tx, jobId, asked.wheel);
+  if (!job.ok) return job;
+  const { family, frequencyMHz } = job.value.vehicle.tpms;
+  const id = canonicalId(asked.id);
+  const elsewhere = idIsAt(job.value, id, asked.wheel);
+  if (elsewhere) return idElsewhere(groupedId(id), elsewhere);
+  const format = {
+    ...(family !== undefined && { family }),
+    ...(frequencyMHz !== undefined && { frequencyMHz }),
+  };
+  return success({ job: job.value, id, format });
+}
+
+/** What is to be made of a sensor for a wheel, if that makes sense. */
+async function plan(tx: Tx, jobId: string, asked: ProgrammingAsked): Promise<Result<Plan>> {
+  const found = await openJobWith(tx, jobId, asked.wheel);
+  if (!found.ok) return found;
+  const job = found.value;
   const { tpms } = job.vehicle;
-  if (!monitoredWheels(job).includes(asked.wheel)) return noSpare();
   const part = await findPart(tx, asked.part);
   if (!part) return notInCatalogue(asked.part);
   if (part.kind === 'ready') return partIsReady(part.title);
@@ -204,8 +236,8 @@ async function newIdFor(tx: Tx, job: Job): Promise<string> {
 }
 
 const sensorWrite = (
-  { key, mode, part, wheel }: ProgrammingAsked,
-  { id, format: { family, frequencyMHz } }: Plan,
+  { key, mode, part, wheel }: Omit<ProgrammingAsked, 'part'> & { part?: string | undefined },
+  { id, format: { family, frequencyMHz } }: { id: string; format: Partial<Format> },
   who: Person,
   serial?: string,
 ): SensorWrite => ({
@@ -214,7 +246,7 @@ const sensorWrite = (
   askedAt: new Date().toISOString(),
   by: who.name,
   mode,
-  part,
+  ...(part !== undefined && { part }),
   wheel,
   asked: { id, family, frequencyMHz },
   ...(serial !== undefined && { serial }),

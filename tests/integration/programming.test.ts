@@ -81,6 +81,24 @@ describe('a universal sensor', () => {
     expect(programmingVerdict(forgets)).toBe('failed');
   }, 30_000);
 
+  it('programmed elsewhere is noted whatever its part, or without one: it is then taken to be what the car hears', async () => {
+    // Undefined does not go over HTTP.
+    const noPart = asked({
+      part: undefined,
+      wheel: 'LF',
+      mode: 'typed',
+      id: '90FFE0B1',
+      readBack: '90FFE0B1',
+    });
+    for (const body of [noPart, { ...noPart, key: newKey(), part: 'A part of another house' }]) {
+      const noted = await lastOf(await ines.send('POST', `/api/jobs/${job}/programmed`, body));
+      expect(programmingVerdict(noted)).toBe('worked');
+      expect(noted.asked).toMatchObject({ family: 'kestrel', frequencyMHz: 433.92 });
+    }
+    const other = asked({ wheel: 'LF', part: 'UNI-3R', mode: 'typed', id: '90FFE0B1' });
+    expect((await ines.send('POST', `/api/jobs/${job}/programmed`, other)).status).toBe(409);
+  });
+
   it('that was taken out before it was read back stays unknown, and another one in its place is not taken for it', async () => {
     await ines.post(`/api/jobs/${job}/programmed`, asked({ wheel: 'LR', mode: 'typed', id: '90FFE0A3' }));
     const view = await ines.get<VisitView>(`/api/jobs/${job}`);
@@ -133,7 +151,7 @@ describe('what is refused, with a sentence', () => {
 
   it('none of it left a trace', async () => {
     const file = await ines.get<Job>(`/api/jobs/${job}/file`);
-    expect(sensorWrites(file)).toHaveLength(6);
+    expect(sensorWrites(file)).toHaveLength(8);
   });
 });
 

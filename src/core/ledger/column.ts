@@ -1,6 +1,7 @@
 import { agreementAt, type Agreement } from '../agreement';
 import type { Assessment, Target } from '../assessment';
 import { gaugeWarning, uncertaintyOf, readingAt } from '../gauge';
+import { softSince } from '../history';
 import type { Job, Reply } from '../job';
 import { thresholdsFor } from '../lamp';
 import { monitoredWheels, placardKPa, placardToleranceKPa, wheelsOf } from '../placard';
@@ -19,7 +20,8 @@ export interface Column {
         tire: 'cold' | 'warm';
         /** Against placard, at the outdoor temperature where the tire's is known. */
         differenceKPa: number | undefined;
-        state: 'low' | 'short' | 'good' | 'over' | 'not-comparable';
+        /** `let-out`: air was let out since to teach the car, so the figure says nothing of now. */
+        state: 'low' | 'short' | 'good' | 'over' | 'not-comparable' | 'let-out';
         /** To the letter, where it is what was typed. */
         typed: unknown;
         /** Half of the 95 % interval of the figure: gauge and temperature. */
@@ -73,6 +75,7 @@ function gaugeCell(job: Job, { gauge, gaugeHistory }: Ledger, wheel: Position): 
   const brought = nowC === undefined ? undefined : readingAt(job, reading, nowC);
   const kPa = brought ?? (reading.tire === 'cold' ? reading.kPa : undefined);
   const state = () => {
+    if (softSince(job).includes(wheel)) return 'let-out';
     if (lowOnKPa !== undefined && (kPa ?? reading.kPa) <= lowOnKPa) return 'low';
     if (kPa === undefined || cold === undefined) return 'not-comparable';
     if (kPa < cold - placardToleranceKPa) return 'short';

@@ -54,6 +54,7 @@ test('a shop without any device: a rotated car is read, taught and proved, all o
   // Air was let out of every tire: the visit is not proved before they are filled and gauged again.
   await page.getByRole('link', { name: 'Back to the job' }).click();
   await expect(page.locator('astro-island[ssr]')).toHaveCount(0);
+  await expect(page.getByRole('group', { name: 'Ledger' }).getByText('air let out since')).toHaveCount(4);
   await stations.getByRole('button', { name: 'Prove' }).click();
   await expect(dialog.getByText('Air was let out')).toBeVisible();
   await page.keyboard.press('Escape');

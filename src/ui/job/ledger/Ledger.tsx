@@ -166,6 +166,7 @@ const gaugeWords = {
   good: 'good',
   over: 'over',
   'not-comparable': 'warm',
+  'let-out': 'air let out since',
 } as const;
 const gaugeIcons = {
   low: TrendingDown,
@@ -173,6 +174,7 @@ const gaugeIcons = {
   good: CircleCheck,
   over: TrendingUp,
   'not-comparable': CircleMinus,
+  'let-out': TrendingDown,
 };
 
 function GaugeCell({

@@ -181,24 +181,25 @@ function Plan({ sheet, wheel, parts }: PlanProps) {
   const id = mode === 'clone' && old !== undefined ? old : typed.trim();
   const given = mode === 'new' && typed.trim() === '' ? {} : { id };
   const ready = part?.kind === 'universal' && (mode === 'new' || id !== '');
-  if (fitting.length === 0)
-    return (
-      <p>
-        No part in the catalogue is heard by this car. <a href="/setup">Setup</a> takes a catalogue in; else
-        go by the vehicle maker’s part number.
-      </p>
-    );
   return (
     <section className={styles.plan}>
-      <Select
-        label="Which part"
-        value={partName ?? ''}
-        options={[
-          ...(partName === undefined ? [{ value: '', label: 'choose one' }] : []),
-          ...fitting.map(({ name, title }) => ({ value: name, label: `${title} (${name})` })),
-        ]}
-        onValue={setPartName}
-      />
+      {fitting.length === 0 && (
+        <p>
+          No part in the catalogue is heard by this car. <a href="/setup">Setup</a> takes a catalogue in; else
+          go by the vehicle maker’s part number.
+        </p>
+      )}
+      {fitting.length > 0 && (
+        <Select
+          label="Which part"
+          value={partName ?? ''}
+          options={[
+            ...(partName === undefined ? [{ value: '', label: 'choose one' }] : []),
+            ...fitting.map(({ name, title }) => ({ value: name, label: `${title} (${name})` })),
+          ]}
+          onValue={setPartName}
+        />
+      )}
       {part && <PartLine part={part} />}
       {doubts.map((doubt) => (
         <Notice key={doubt.kind} tone="note">
@@ -234,7 +235,7 @@ function Plan({ sheet, wheel, parts }: PlanProps) {
             />
           )}
           {problem && <Notice tone="wrong">{problem}</Notice>}
-          {view.devices.tool && (
+          {view.devices.tool && fitting.length > 0 && (
             <>
               <p className={styles.soft}>It lies alone in the cradle, others half a metre away.</p>
               <Button
@@ -254,7 +255,7 @@ function Plan({ sheet, wheel, parts }: PlanProps) {
               </Button>
             </>
           )}
-          <details className={styles.byHand} open={!view.devices.tool}>
+          <details className={styles.byHand} open={!view.devices.tool || fitting.length === 0}>
             <summary>Programmed with another tool</summary>
             <div className={styles.plan}>
               {mode === 'new' && (
@@ -275,12 +276,12 @@ function Plan({ sheet, wheel, parts }: PlanProps) {
               <div>
                 <Button
                   busy={busy}
-                  disabled={part?.kind !== 'universal' || id === ''}
+                  disabled={id === ''}
                   onClick={() =>
                     void act('Keeping…', 'noteProgrammed', {
                       wheel,
                       mode,
-                      part: part?.name ?? '',
+                      ...(part && { part: part.name }),
                       id,
                       ...(readBack.trim() !== '' && { readBack: readBack.trim() }),
                     })
