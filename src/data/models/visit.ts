@@ -1,0 +1,269 @@
+import { DataTypes, type CreationOptional, type Sequelize } from 'sequelize';
+import type { RepairOutcome } from '../../core/repair-outcome';
+import type { CarWrite, Fitted, Header, Observation, Placard, Tpms } from '../../core/job';
+import type { Position } from '../../core/wheel';
+import { Row, uuidKey, uuid, text, json, time, sequence, orNull } from './columns';
+
+/** Tables of vehicles and of what is done at them. */
+
+export class VehicleRow extends Row<VehicleRow> {
+  declare id: string;
+  declare vin: string | null;
+  declare plate: string | null;
+  declare label: string;
+  declare modelYear: number | null;
+  declare profile: string | null;
+  declare tpms: Tpms;
+  declare placard: Placard;
+  /** What is on it, as its sidewalls say; null where nobody read them. */
+  declare fitted: CreationOptional<Fitted | null>;
+  declare updatedAt: CreationOptional<Date>;
+}
+
+export class WheelSetRow extends Row<WheelSetRow> {
+  declare id: string;
+  declare vehicleId: string;
+  declare label: string;
+  /** The set that is on the car. */
+  declare fitted: boolean;
+}
+
+export class SensorRow extends Row<SensorRow> {
+  declare id: CreationOptional<string>;
+  declare wheelSetId: string;
+  declare sensorId: string;
+  declare wheel: Position | null;
+  /** When the sensor was new, as well as is known; its age follows. */
+  declare newOn: Date | null;
+}
+
+export class JobRow extends Row<JobRow> {
+  declare id: string;
+  declare number: CreationOptional<number>;
+  declare key: string;
+  declare vehicleId: string;
+  declare state: 'open' | 'handed-over';
+  /** Counts changes of the header and of the state; a change must name the version it was made on. */
+  declare version: number;
+  /** Counts all that was recorded on the job and corrected about it; the database keeps it. */
+  declare revision: CreationOptional<string>;
+  declare header: Header;
+  declare openedBy: string;
+  declare openedAt: Date;
+  declare handedOverAt: Date | null;
+  declare handedOverBy: string | null;
+}
+
+export class JobEditRow extends Row<JobEditRow> {
+  declare jobId: string;
+  /** The version this edit made. */
+  declare version: number;
+  declare key: string;
+  declare at: Date;
+  declare by: string;
+  declare changes: { field: string; from: unknown; to: unknown }[];
+}
+
+export class ObservationRow extends Row<ObservationRow> {
+  declare seq: CreationOptional<string>;
+  declare key: string;
+  declare jobId: string;
+  declare kind: string;
+  declare at: Date;
+  declare body: Observation;
+  /** The key of the observation this one puts right. */
+  declare replaces: string | null;
+  declare recordedBy: string;
+  declare recordedAt: CreationOptional<Date>;
+}
+
+export class CarWriteRow extends Row<CarWriteRow> {
+  declare seq: CreationOptional<string>;
+  declare key: string;
+  declare jobId: string;
+  declare kind: CarWrite['kind'];
+  declare askedAt: Date;
+  declare answeredAt: Date | null;
+  declare answer: 'yes' | 'no' | 'lost' | null;
+  declare readBackAt: Date | null;
+  /** The write as it stands in the job file. */
+  declare body: CarWrite;
+  declare askedBy: string;
+}
+
+export class RunRow extends Row<RunRow> {
+  declare key: string;
+  declare seq: CreationOptional<string>;
+  declare jobId: string;
+  declare vehicleId: string;
+  /** The procedure as it was when the run began. */
+  declare procedure: object;
+  declare startedAt: Date;
+  declare by: string;
+  /** Null while it goes on. */
+  declare endedAt: Date | null;
+}
+
+export class RunEventRow extends Row<RunEventRow> {
+  declare seq: CreationOptional<string>;
+  declare key: string;
+  declare runKey: string;
+  declare jobId: string;
+  /** The event as it stands in the job file. */
+  declare body: object;
+  declare at: CreationOptional<Date>;
+}
+
+export class SensorServiceRow extends Row<SensorServiceRow> {
+  declare key: string;
+  declare seq: CreationOptional<string>;
+  declare jobId: string;
+  /** As it stands in the job file, but for the picture. */
+  declare body: object;
+  /** A data URL; fetched only where it is shown. */
+  declare photo: string | null;
+  declare at: CreationOptional<Date>;
+}
+
+export class ConfirmationRow extends Row<ConfirmationRow> {
+  declare seq: CreationOptional<string>;
+  declare key: string;
+  declare jobId: string;
+  declare at: Date;
+  declare by: string;
+  /** None: what was said before is taken back. */
+  declare parts: RepairOutcome[];
+}
+
+export function defineVisitModels(sequelize: Sequelize): void {
+  VehicleRow.init(
+    {
+      id: uuidKey(),
+      vin: orNull(text()),
+      plate: orNull(text()),
+      label: text(),
+      modelYear: orNull({ type: DataTypes.INTEGER }),
+      profile: orNull(text()),
+      tpms: json(),
+      placard: json(),
+      fitted: orNull(json()),
+      updatedAt: { ...time(), defaultValue: DataTypes.NOW },
+    },
+    { sequelize, tableName: 'vehicles' },
+  );
+  WheelSetRow.init(
+    {
+      id: uuidKey(),
+      vehicleId: uuid(),
+      label: text(),
+      fitted: { type: DataTypes.BOOLEAN, allowNull: false },
+    },
+    { sequelize, tableName: 'wheel_sets' },
+  );
+  SensorRow.init(
+    {
+      id: sequence(),
+      wheelSetId: uuid(),
+      sensorId: text(),
+      wheel: orNull(text()),
+      newOn: orNull({ type: DataTypes.DATEONLY }),
+    },
+    { sequelize, tableName: 'sensors' },
+  );
+  JobRow.init(
+    {
+      id: uuidKey(),
+      number: { type: DataTypes.INTEGER, autoIncrement: true },
+      key: uuid(),
+      vehicleId: uuid(),
+      state: text(),
+      version: { type: DataTypes.INTEGER, allowNull: false },
+      revision: { type: DataTypes.BIGINT, defaultValue: 1 },
+      header: json(),
+      openedBy: text(),
+      openedAt: time(),
+      handedOverAt: orNull(time()),
+      handedOverBy: orNull(text()),
+    },
+    { sequelize, tableName: 'jobs' },
+  );
+  JobEditRow.init(
+    {
+      jobId: { ...uuid(), primaryKey: true },
+      version: { type: DataTypes.INTEGER, primaryKey: true },
+      key: uuid(),
+      at: time(),
+      by: text(),
+      changes: json(),
+    },
+    { sequelize, tableName: 'job_edits' },
+  );
+  ObservationRow.init(
+    {
+      seq: sequence(),
+      key: uuid(),
+      jobId: uuid(),
+      kind: text(),
+      at: time(),
+      body: json(),
+      replaces: orNull(uuid()),
+      recordedBy: text(),
+      recordedAt: { ...time(), defaultValue: DataTypes.NOW },
+    },
+    { sequelize, tableName: 'observations' },
+  );
+  CarWriteRow.init(
+    {
+      seq: sequence(),
+      key: uuid(),
+      jobId: uuid(),
+      kind: text(),
+      askedAt: time(),
+      answeredAt: orNull(time()),
+      answer: orNull(text()),
+      readBackAt: orNull(time()),
+      body: json(),
+      askedBy: text(),
+    },
+    { sequelize, tableName: 'car_writes' },
+  );
+  SensorServiceRow.init(
+    {
+      key: uuidKey(),
+      seq: { type: DataTypes.BIGINT, autoIncrement: true },
+      jobId: uuid(),
+      body: json(),
+      photo: orNull(text()),
+      at: { ...time(), defaultValue: DataTypes.NOW },
+    },
+    { sequelize, tableName: 'sensor_services' },
+  );
+  RunRow.init(
+    {
+      key: uuidKey(),
+      seq: { type: DataTypes.BIGINT, autoIncrement: true },
+      jobId: uuid(),
+      vehicleId: uuid(),
+      procedure: json(),
+      startedAt: time(),
+      by: text(),
+      endedAt: orNull(time()),
+    },
+    { sequelize, tableName: 'runs' },
+  );
+  RunEventRow.init(
+    {
+      seq: sequence(),
+      key: uuid(),
+      runKey: uuid(),
+      jobId: uuid(),
+      body: json(),
+      at: { ...time(), defaultValue: DataTypes.NOW },
+    },
+    { sequelize, tableName: 'run_events' },
+  );
+  ConfirmationRow.init(
+    { seq: sequence(), key: uuid(), jobId: uuid(), at: time(), by: text(), parts: json() },
+    { sequelize, tableName: 'confirmations' },
+  );
+}
