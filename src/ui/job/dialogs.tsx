@@ -171,9 +171,10 @@ const dialogs = {
       onClose={close}
     />
   ),
-  'hand-over': ({ view, job, proof, mayConfirm, busy, problem, act, close }: Sheet) => (
+  'hand-over': ({ view, job, proof, mayConfirm, busy, sending, problem, act, close }: Sheet) => (
     <HandOver
-      {...{ job, proof, mayConfirm, busy, problem }}
+      {...{ job, proof, mayConfirm, problem }}
+      busy={busy ?? (sending ? 'Sending what was read…' : undefined)}
       experience={view.experience}
       sheet={`/jobs/${view.id}/sheet`}
       onHandOver={(unproved, parts) =>

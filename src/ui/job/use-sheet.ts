@@ -43,6 +43,8 @@ export interface Sheet {
   choose: (wheel: Position) => void;
   /** What is going on, with its seconds once it lasts. */
   busy: string | undefined;
+  /** Whether something read here is still on its way: the shop cannot judge what it does not have yet. */
+  sending: boolean;
   problem: string | undefined;
   opened: Open | undefined;
   open: (dialog: Open) => void;
@@ -86,6 +88,7 @@ export function useSheet({ initial, assessment: first, units, role }: SheetProps
     chosen,
     choose,
     busy: busy && (busy.seconds >= countAfterS ? `${busy.what} ${busy.seconds} s` : busy.what),
+    sending: visit.waiting.some(({ refused }) => refused === undefined),
     problem: visit.problem?.message,
     opened,
     open,
