@@ -16,6 +16,7 @@ import {
   tpmsSchema,
 } from '../core/job/schema';
 import { proofItems } from '../core/proof';
+import { replacementSchema } from '../core/replacement/schema';
 import { checkedByHand, type Move } from '../core/visit';
 import type { PracticeCar, VisitView, YardLine } from '../core/visit/view';
 import { walkingOrder } from '../core/wheel';
@@ -128,6 +129,8 @@ const changesSchema = z.strictObject({
   loadCase: loadCaseSchema.optional(),
   fitted: fittedSchema.optional(),
   repairs: repairsSchema.optional(),
+  /** The shop says when, and who. */
+  replacement: replacementSchema.omit({ at: true, by: true }).optional(),
   service: serviceSchema.optional(),
   climate: climateSchema.optional(),
   odometerKm: z.number().min(0).max(3_000_000).optional(),

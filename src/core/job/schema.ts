@@ -4,6 +4,7 @@ import { failure, success } from '../result';
 import { confirmationSchema } from '../repair-outcome/schema';
 import { instrumentSchema, calibrationStatuses } from '../gauge/schema';
 import { runRecordSchema } from '../relearn/run/schema';
+import { replacementSchema } from '../replacement/schema';
 import { sensorServiceSchema } from '../sensor-service/schema';
 import { drives } from '../tire-temperature';
 import { walkingOrder } from '../wheel';
@@ -288,6 +289,7 @@ export const jobSchema = headerSchema.extend({
   /** What was led through by a relearn procedure, step by step. */
   runs: z.array(runRecordSchema).max(most.runs).optional(),
   /** How the sensors of wheels were serviced; of one wheel the last holds. */
+  replacement: replacementSchema.optional(),
   sensorServices: z.array(sensorServiceSchema).max(most.list).optional(),
   /** What the parts turned out to be, each time somebody said so; the last holds. */
   confirmations: z.array(confirmationSchema).optional(),

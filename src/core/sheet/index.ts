@@ -1,5 +1,6 @@
 import type { Procedure } from '../relearn/procedure';
 import { hasEnded, isConfirmed, replay, type RunRecord, type RunState } from '../relearn/run';
+import type { Replacement } from '../replacement';
 import { serviceOf, type SensorService } from '../sensor-service';
 import type { SensorWrite } from '../sensor-programming';
 import { findingsThatHold, type Assessment } from '../assessment';
@@ -45,6 +46,8 @@ export type Deed =
   | { kind: 'repaired'; wheel: Position }
   | { kind: 'wrote'; wheels: Position[]; verdict: WriteVerdict }
   | { kind: 'cleared'; codes: string[]; verdict: WriteVerdict }
+  /** Which sensors were to be replaced, and which not though it was advised. */
+  | { kind: 'chosen'; replacement: Replacement }
   | { kind: 'programmed'; write: SensorWrite }
   | { kind: 'serviced'; service: SensorService }
   /** A relearn that ended, and after how many minutes. */
@@ -79,6 +82,7 @@ export function sheetOf(job: Job, experience?: Experience): Sheet {
       ...changesOf(job)
         .filter(isFill)
         .map(({ wheel, fromKPa, toKPa }): Deed => ({ kind: 'filled', wheel, fromKPa, toKPa })),
+      ...(job.replacement ? [{ kind: 'chosen' as const, replacement: job.replacement }] : []),
       ...(job.carWrites ?? []).map(deedOf),
       ...wheelsOf(job).flatMap((wheel): Deed[] => {
         const service = serviceOf(job, wheel);

@@ -1,10 +1,12 @@
 import { softSince } from '../history';
 import { findingsThatHold, type Assessment, type Finding, type NextTest, type Test } from '../assessment';
 import { recordOf } from '../finding';
-import type { Job } from '../job';
+import { allOf, type Job } from '../job';
 import { ledgerOf, silentAfterTries, type Ledger } from '../ledger';
 import { monitoredWheels, placardKPa, placardToleranceKPa, wheelsOf } from '../placard';
 import { proofOf, writeVerdict, type ProofItem, type Proof } from '../proof';
+import { needOf } from '../relearn/choice';
+import { nextReplacementStep } from '../replacement';
 import { roadWheels, walkingOrder, type Position } from '../wheel';
 
 /** The stations of a visit, in the order they are passed. Each can be reached at any time. */
@@ -37,6 +39,11 @@ export type Move =
   | { kind: 'look'; wheel: Position }
   /** Another check, done by hand and written down: what the display shows, a logged drive … */
   | { kind: 'check'; test: CheckedByHand; wheel?: Position }
+  /** What was chosen to be replaced: programmed, and fitted by the list. */
+  | { kind: 'program'; wheel: Position }
+  | { kind: 'service'; wheel: Position }
+  /** The car is taught by a way that needs no lead, or by another one where writing failed. */
+  | { kind: 'relearn'; failed: number }
   | { kind: 'act'; finding: Finding }
   | { kind: 'hand-over' }
   | { kind: 'done' };
@@ -75,13 +82,20 @@ export function nextMove(job: Job, context: MoveContext): Move {
   if (pending && hasLead) return { kind: 'read-back' };
   if (roadWheels.some((wheel) => placardKPa(job, wheel) === undefined)) return { kind: 'placard' };
 
+  const step = nextReplacementStep(job);
+  if (step) {
+    return step.do === 'wake'
+      ? { kind: 'wake', wheel: step.wheel, tries: 0 }
+      : { kind: step.do, wheel: step.wheel };
+  }
   const check = worthwhileCheck(job, context);
   if (check) return asMove(check.test, check.wheel, ledger);
 
   const holding = findingsThatHold(assessment);
   const part = holding.find(({ code }) => recordOf(code).before === 'writing');
   if (part) return { kind: 'act', finding: part };
-  if (assessment.registration && !assessment.registration.ok && hasLead) {
+  const refusedWrites = writesThatFailed(job);
+  if (assessment.registration && !assessment.registration.ok && hasLead && refusedWrites < triesOfOneWay) {
     return holding.some(({ code }) => code === 'supply-voltage-low')
       ? { kind: 'support-supply' }
       : { kind: 'write-ids' };
@@ -93,7 +107,27 @@ export function nextMove(job: Job, context: MoveContext): Move {
 
   const work = holding.find(({ code }) => recordOf(code).before === 'proof');
   if (work) return { kind: 'act', finding: work };
-  return toProve(job, ledger, context) ?? moveFromProof(proofOf(job), hasLead);
+  const unmeasured = toProve(job, ledger, context);
+  if (unmeasured) return unmeasured;
+  if (teachingIsOpen(job, ledger)) return { kind: 'relearn', failed: refusedWrites };
+  return moveFromProof(proofOf(job), hasLead);
+}
+
+/** A way that failed so often is not offered again (practice): another one is. */
+const triesOfOneWay = 2;
+
+/** Writes of IDs in a row, the latest ones, after which the car does not hold what was asked. */
+function writesThatFailed({ carWrites = [] }: Job): number {
+  const verdicts = carWrites.flatMap((write) => (write.kind === 'registry' ? [writeVerdict(write)] : []));
+  return verdicts.length - 1 - verdicts.findLastIndex((verdict) => verdict === 'worked');
+}
+
+/** The car must be taught, and that has not been tried in vain too often. */
+function teachingIsOpen(job: Job, ledger: Ledger): boolean {
+  if (job.vehicle.tpms.kind !== 'direct') return false;
+  const { action } = needOf(job, ledger);
+  const failed = allOf(job, 'relearn').filter(({ seen }) => seen.outcome === 'failed').length;
+  return (action === 'relearn' || action === 'acknowledge') && failed < triesOfOneWay;
 }
 
 /** A test the shop can do now, with what it has at hand, and whose answers are worth more than its minutes. */
@@ -217,10 +251,13 @@ export function stationOf(move: Move): Station {
     case 'act':
     case 'look':
     case 'check':
+    case 'program':
+    case 'service':
       return 'follows';
     case 'write-ids':
     case 'read-back':
     case 'support-supply':
+    case 'relearn':
       return 'write';
     case 'clear-codes':
     case 'drive':

@@ -66,6 +66,30 @@ describe('the next move', () => {
     expect(move(weak)).toEqual({ kind: 'support-supply' });
   });
 
+  it('follows what was chosen to be replaced, before any other check', () => {
+    const replacement = { at: minute(6), wheels: ['RR' as const], declined: [] };
+    const seen = [lamp(0, 'flash-then-steady'), ...gauges(1), ...scans(2, { RR: [silent(2, 'RR')] })];
+    expect(move(jobWith(seen, { replacement }))).toEqual({ kind: 'program', wheel: 'RR' });
+    const sensorServices = [{ key: 's', wheel: 'RR' as const, at: minute(9), done: [] }];
+    expect(move(jobWith(seen, { replacement, sensorServices }))).toEqual({
+      kind: 'wake',
+      wheel: 'RR',
+      tries: 0,
+    });
+  });
+
+  it('teaches the car another way once writing failed twice, or where there is no lead', () => {
+    const seen = [lamp(0, 'flash-then-steady'), ...gauges(1), ...scans(2), registry(4, { RR: '90FFE0A1' })];
+    const failed = registryWrite({ answer: 'yes', readBackAt: minute(12), readBack: idsHeld('90FFE0A1') });
+    expect(move(jobWith(seen, { carWrites: [failed] }))).toEqual({ kind: 'write-ids' });
+    const twice = jobWith(seen, { carWrites: [failed, { ...failed, key: 'again' }] });
+    expect(move(twice)).toEqual({ kind: 'relearn', failed: 2 });
+    const byHand = jobWith(seen);
+    expect(
+      nextMove(byHand, { assessment: assess(byHand), handedOver: false, hasLead: false, hasTool: false }),
+    ).toEqual({ kind: 'relearn', failed: 0 });
+  });
+
   it('keeps what the car holds where no sensor was heard: skipped, not forgotten', () => {
     const job = jobWith([heard(1, 'LF'), registry(2)]);
     expect(idsToWrite(job)).toContainEqual({ wheel: 'RR', id: ids.RR, from: 'car' });

@@ -62,6 +62,24 @@ export function moveWords(move: Move, units: UnitChoice): { label: string; why: 
       };
     case 'check':
       return checkWords[move.test];
+    case 'program':
+      return {
+        label: `Program the sensor for ${move.wheel}`,
+        why: 'It lies alone in the cradle, and is read back before it goes into the wheel.',
+      };
+    case 'service':
+      return {
+        label: `Fit the sensor at ${move.wheel}`,
+        why: 'By the list: stem, sensor, kit, torque; the printed ID before the tire goes on.',
+      };
+    case 'relearn':
+      return {
+        label: 'Relearn',
+        why:
+          move.failed > 0
+            ? `Sending the IDs failed ${move.failed} times: teach the car another way.`
+            : 'The car must be taught its sensors: see in which ways it can be.',
+      };
     case 'act':
       return {
         label: titleOf(move.finding),

@@ -13,7 +13,15 @@ import { stale } from './common';
 import { viewIn } from './view';
 
 /** Header fields that are changed as they stand. */
-const plainFields = ['placard', 'loadCase', 'fitted', 'repairs', 'service', 'climate'] as const;
+const plainFields = [
+  'placard',
+  'loadCase',
+  'fitted',
+  'repairs',
+  'replacement',
+  'service',
+  'climate',
+] as const;
 
 /**
  * Corrects what a person entered about the visit. Problems: `unknown-job`, `handed-over`, and `stale`,
@@ -31,10 +39,13 @@ export function editJob(
     if (row.state === 'handed-over') return closedJob();
     if (row.version !== edit.version) return stale(tx, id, edit.version);
     const before = row.header;
-    const { odometerKm, complaint, ...plain } = edit.changes;
+    const { odometerKm, complaint, replacement, ...plain } = edit.changes;
     const after = {
       ...before,
       ...plain,
+      ...(replacement && {
+        replacement: { ...replacement, at: new Date().toISOString(), by: who.name },
+      }),
       vehicle: { ...before.vehicle, ...(odometerKm !== undefined && { odometerKm }) },
       ...(complaint !== undefined && { visit: { ...notesOf(before), complaint } }),
     };

@@ -21,7 +21,9 @@ export function useMoves(sheet: Sheet): {
       case 'fill':
         return open({ dialog: 'gauge', wheel: move.wheel });
       case 'wake':
-        return void wake(move.wheel, triggers[move.tries] ?? 'magnet');
+        return view.devices.tool
+          ? void wake(move.wheel, triggers[move.tries] ?? 'magnet')
+          : open({ dialog: 'scan', wheel: move.wheel });
       case 'read-car':
       case 'support-supply':
         return void readCar();
@@ -44,6 +46,11 @@ export function useMoves(sheet: Sheet): {
         return open({ dialog: 'look', wheel: move.wheel });
       case 'check':
         return open({ dialog: 'check', test: move.test });
+      case 'program':
+      case 'service':
+        return open({ dialog: move.kind, wheel: move.wheel });
+      case 'relearn':
+        return open({ dialog: 'relearn' });
       case 'act':
         return open({ dialog: 'act', finding: move.finding });
       case 'done':

@@ -21,8 +21,17 @@ const choose = (page: Page, wheel: string) =>
 
 test('a clone: the car needs no relearn, and hears the new sensor on the road', async ({ page }) => {
   await openJob(page, 'KUR 982');
-  await page.getByRole('button', { name: 'Program', exact: true }).click();
-  await choose(page, 'LR');
+  // One or all: which are worth it is advised, the customer chooses, and the choice leads on.
+  await page.getByRole('button', { name: 'Replace', exact: true }).click();
+  const dialog = page.getByRole('dialog', { name: 'Replace one or all' });
+  await expect(dialog.getByRole('checkbox')).toHaveCount(4);
+  for (const worn of await dialog.getByRole('checkbox', { checked: true }).all()) await worn.uncheck();
+  await dialog.getByRole('checkbox', { name: /^LR, / }).check();
+  await dialog.getByLabel(/customer’s words/).fill('The others in autumn.');
+  await dialog.getByRole('button', { name: 'Keep the choice, and program' }).click();
+  await expect(page.getByRole('button', { name: 'Program LR', exact: true })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Program the sensor for LR' }).click();
   await lay(page, 'U4-1021');
   await page
     .getByRole('radio', { name: 'another: typed' })

@@ -1,12 +1,9 @@
-import { judged, practice } from '../../figure';
+import { judged } from '../../figure';
+import { curve } from '../../sensor-life';
 
-/**
- * The life of a sensor's battery: a Weibull curve, S(t) = exp(-(t/scale)^shape), years. Common practice
- * has 5 to 10 years: S(5) = 0.95, S(8) = 0.58, S(10) = 0.18.
- */
+/** The life of a sensor's battery, and how it ends on a car that is driven on with it. */
 export const survival = {
-  shape: practice(5, 'few go early, most between 7 and 10 years'),
-  scaleYears: practice(9, 'two thirds are gone after nine years'),
+  ...curve,
   /** The share dying now is the hazard times how long a dead one is driven with, years. */
   drivenWithDeadYears: judged(0.4, 'a lamp is lived with for some months'),
   /** The share ending now is the hazard times how long an ending battery still answers, years. */

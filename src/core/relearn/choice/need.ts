@@ -43,6 +43,7 @@ export type NeedReason =
   | 'other-set-not-known'
   | 'new-sensor'
   | 'cloned'
+  | 'taught'
   | 'same-sensors'
   | 'nothing-done';
 
@@ -115,7 +116,8 @@ function spareNeed(job: Job, { registered, sensor }: Ledger): Need | undefined {
 /** By what was done, as long as the car was not read. */
 function workNeed(job: Job): Need {
   const { locates, holdsSets } = job.vehicle.tpms;
-  const replaced = inWalkingOrder(ofKind(changesOf(job), 'sensor').map(({ wheel }) => wheel));
+  const changes = changesOf(job);
+  const replaced = inWalkingOrder(ofKind(changes, 'sensor').map(({ wheel }) => wheel));
   const another = replaced.filter((wheel) => !isClone(job, wheel));
   const need = (action: NeedAction, reason: NeedReason, wheels: readonly Position[] = []): Need => ({
     action,
@@ -123,6 +125,7 @@ function workNeed(job: Job): Need {
     wheels,
     measured: false,
   });
+  if (lastOf(ofKind(changes, 'relearn')) > lastOf(ofKind(changes, 'sensor'))) return need('none', 'taught');
   if (another.length > 0 && job.service?.kind !== 'wheels-swapped')
     return need('relearn', 'new-sensor', another);
   if (replaced.length > 0 && another.length === 0) return need('none', 'cloned', replaced);

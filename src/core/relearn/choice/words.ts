@@ -29,6 +29,7 @@ const needReasonWords: Record<NeedReason, string> = {
   'other-set-held': 'Another wheel set is on, and the car holds more than one set.',
   'new-sensor': 'Another sensor is in: one with a new ID must be taught, a clone need not.',
   cloned: 'The new sensor has the old one’s ID, so the car knows it already:',
+  taught: 'It was taught after the last change.',
   'same-sensors': 'The sensors stayed with their wheels.',
   'nothing-done': 'Nothing is on record that a car must be taught.',
 };

@@ -49,7 +49,7 @@ export function ActDialog({ sheet, finding }: { sheet: Sheet; finding: Finding }
           </Button>
         )}
         {wheel && part === 'sensor' && (
-          <Button onClick={() => open({ dialog: 'program', wheel })}>Program a new one for {wheel}</Button>
+          <Button onClick={() => open({ dialog: 'replace' })}>Replace it</Button>
         )}
         {part === 'tire' &&
           finding.wheels.map((leaking) => (

@@ -65,6 +65,7 @@ export function Follows({
         <Button onClick={() => open({ dialog: 'relearn' })}>Relearn</Button>
         {job.vehicle.tpms.kind === 'direct' && (
           <>
+            <Button onClick={() => open({ dialog: 'replace' })}>Replace</Button>
             <Button onClick={() => open({ dialog: 'program' })}>Program</Button>
             <Button onClick={() => open({ dialog: 'service' })}>Service</Button>
           </>

@@ -1,0 +1,74 @@
+import { useState } from 'react';
+import { adviseReplacement } from '../../../core/replacement';
+import { adviceWords, wornWords } from '../../../core/replacement/words';
+import type { Position } from '../../../core/wheel';
+import { Button } from '../../kit/Button';
+import { Dialog } from '../../kit/Dialog';
+import { Choice, Picks, Field } from '../../kit/Field';
+import { Notice } from '../../kit/Notice';
+import styles from '../../kit/Forms.module.css';
+import type { Sheet } from '../use-sheet';
+
+const tiresOptions = [
+  { value: 'off', label: 'All tires come off today' },
+  { value: 'on', label: 'Only where a sensor is replaced' },
+] as const;
+
+/** One sensor, some or the whole set: what is advised and why, what the customer wants, and what they do not. */
+export function ReplaceDialog({ sheet }: { sheet: Sheet }) {
+  const { job, judged, busy, problem, closed, edit, open, close } = sheet;
+  const [tires, setTires] = useState<'on' | 'off'>(job.service?.kind === 'tires-fitted' ? 'off' : 'on');
+  const advice = adviseReplacement(job, {
+    assessment: judged.assessment,
+    tiresOff: tires === 'off',
+    year: new Date().getFullYear(),
+  });
+  const [chosen, setChosen] = useState<readonly Position[] | undefined>(job.replacement?.wheels);
+  const [note, setNote] = useState(job.replacement?.note ?? '');
+  const wheels = chosen ?? advice.wheels;
+  const declined = advice.wheels.filter((wheel) => !wheels.includes(wheel));
+  const keep = () =>
+    void edit({
+      replacement: { wheels: [...wheels], declined, ...(note.trim() !== '' && { note: note.trim() }) },
+    }).then((done) => {
+      const [wheel] = wheels;
+      if (done && wheel) open({ dialog: 'program', wheel });
+      else if (done) close();
+    });
+  return (
+    <Dialog title="Replace one or all" wide onClose={close}>
+      <p>
+        <b>{adviceWords(advice)}</b>
+      </p>
+      <Choice label="The tires" options={tiresOptions} value={tires} onValue={setTires} />
+      <Picks
+        label="Sensors to be replaced"
+        options={advice.sensors.map((sensor) => ({
+          value: sensor.wheel,
+          label: `${sensor.wheel}, ${sensor.atFault ? 'at fault, ' : ''}${wornWords(sensor)}`,
+        }))}
+        values={wheels}
+        onValues={(next) =>
+          setChosen(advice.sensors.map(({ wheel }) => wheel).filter((at) => next.includes(at)))
+        }
+      />
+      <p>
+        How long sensors last is common practice, not this shop’s own experience: five to ten years, most
+        between seven and ten.
+      </p>
+      {declined.length > 0 && (
+        <Notice tone="note">
+          Advised and not chosen: {declined.join(', ')}. The sheet says so. Where a sensor is silent the lamp
+          stays on.
+        </Notice>
+      )}
+      <Field label="Why, in the customer’s words" maxLength={500} value={note} onValue={setNote} />
+      {problem && <Notice tone="wrong">{problem}</Notice>}
+      <div className={styles.actions}>
+        <Button weight="main" busy={busy} disabled={closed} onClick={keep}>
+          {wheels.length > 0 ? 'Keep the choice, and program' : 'Keep the choice'}
+        </Button>
+      </div>
+    </Dialog>
+  );
+}
