@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { ProblemCode } from '../core/result';
+import type { DevicesAtHand } from '../core/visit/view';
 
 /** What one use case takes and answers. */
 export interface Contract<Body extends z.ZodType = z.ZodType, Answer extends z.ZodType = z.ZodType> {
@@ -35,3 +36,11 @@ export const ofLead = [
   'device-unclear',
 ] as const;
 export const ofBay = ['no-practice', ...ofLead] as const;
+
+/** What can be done to a car here. */
+export const devicesAtHandSchema = z.object({
+  tool: z.boolean(),
+  lead: z.boolean(),
+  takesThresholds: z.boolean(),
+  practice: z.boolean(),
+}) satisfies z.ZodType<DevicesAtHand>;

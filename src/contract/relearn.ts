@@ -3,7 +3,7 @@ import { relearnMethods } from '../core/relearn/procedure';
 import { procedureSchema } from '../core/relearn/procedure/schema';
 import { eventSchema, happeningSchema } from '../core/relearn/run/schema';
 import { walkingOrder } from '../core/wheel';
-import { key, ofBay, ofLead, ofOpenJob, type Contract } from './contract';
+import { devicesAtHandSchema, key, ofBay, ofLead, ofOpenJob, type Contract } from './contract';
 
 /** Teaching a car: the run of a procedure, told event by event. */
 
@@ -23,7 +23,7 @@ export const runViewSchema = z.object({
   elapsedS: z.number(),
   /** The job is handed over: it can be read, and no more. */
   closed: z.boolean(),
-  devices: z.object({ tool: z.boolean(), lead: z.boolean(), practice: z.boolean() }),
+  devices: devicesAtHandSchema,
   /** How many hexadecimal digits an ID of this car has, where that is known. */
   idDigits: z.int().optional(),
 });

@@ -17,6 +17,7 @@ export const routes = {
   wake: ['POST', '/api/jobs/{id}/wake'],
   readCar: ['POST', '/api/jobs/{id}/read-car'],
   writeIds: ['POST', '/api/jobs/{id}/write-ids'],
+  writeThresholds: ['POST', '/api/jobs/{id}/write-thresholds'],
   readBack: ['POST', '/api/jobs/{id}/read-back'],
   clearCodes: ['POST', '/api/jobs/{id}/clear-codes'],
   confirm: ['POST', '/api/jobs/{id}/confirm'],

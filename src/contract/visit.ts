@@ -11,6 +11,7 @@ import {
   loadCaseSchema,
   observationSchema,
   placardSchema,
+  lampThresholdsSchema,
   repairsSchema,
   serviceSchema,
   tpmsSchema,
@@ -20,7 +21,7 @@ import { replacementSchema } from '../core/replacement/schema';
 import { checkedByHand, type Move } from '../core/visit';
 import type { PracticeCar, VisitView, YardLine } from '../core/visit/view';
 import { walkingOrder } from '../core/wheel';
-import { key, ofBay, ofJob, ofLead, ofOpenJob, type Contract } from './contract';
+import { devicesAtHandSchema, key, ofBay, ofJob, ofLead, ofOpenJob, type Contract } from './contract';
 
 /** Jobs: from booking in to handing over. */
 
@@ -41,7 +42,7 @@ export const visitSchema = z.object({
   job: jobSchema,
   experience: experienceSchema.optional(),
   codes: z.record(z.string(), z.object({ about: z.string(), wheel: wheel.optional() })),
-  devices: z.object({ tool: z.boolean(), lead: z.boolean(), practice: z.boolean() }),
+  devices: devicesAtHandSchema,
   gauges: z.array(instrumentSchema),
 }) satisfies z.ZodType<VisitView>;
 
@@ -221,6 +222,19 @@ export const visitContracts = {
         .min(1)
         .max(5),
     }),
+    answer: visitSchema,
+    problems: [
+      ...ofOpenJob,
+      ...ofLead,
+      'read-first',
+      'supply-voltage-low',
+      'write-under-way',
+      'run-under-way',
+    ],
+  },
+  writeThresholds: {
+    summary: 'Sends the car other pressures for its lamp and reads them back',
+    body: lampThresholdsSchema.extend({ key }),
     answer: visitSchema,
     problems: [
       ...ofOpenJob,

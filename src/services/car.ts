@@ -15,7 +15,7 @@ import { success, type Result } from '../core/result';
 import { writeVerdict } from '../core/proof';
 import { meaningOf } from '../core/trouble-code/meaning';
 import { supplyIsLow } from '../core/supply';
-import type { LiveEntry, Receiver, RegistryEntry } from '../core/uds/receiver';
+import type { LampThresholds, LiveEntry, Receiver, RegistryEntry } from '../core/uds/receiver';
 import type { VisitView } from '../core/visit/view';
 import { inTransaction, type Tx } from '../data/database';
 import * as jobs from '../data/jobs';
@@ -27,6 +27,9 @@ import { deriveKey, recordIn, viewIn, viewJob } from './jobs';
 import { openRunIn } from './runs/start';
 import { receiverOf } from './vehicles';
 import { refuseUnless, type Person } from './people';
+
+/** What is written through the lead; a sensor is programmed in the cradle. */
+type CarWriteByLead = Exclude<CarWrite, { kind: 'sensor' }>;
 
 interface Car {
   job: Job;
@@ -58,6 +61,7 @@ interface Reading {
   codes: Code[];
   live: { speedKmh: number; entries: LiveEntry[] };
   supply: { volts: number; engine: 'on' | 'off' };
+  thresholds: LampThresholds | undefined;
 }
 
 async function readAll(lead: VehicleLead): Promise<Result<Reading>> {
@@ -69,7 +73,15 @@ async function readAll(lead: VehicleLead): Promise<Result<Reading>> {
   if (!codes.ok) return codes;
   const live = await lead.readLive();
   if (!live.ok) return live;
-  return success({ registry: registry.value, codes: codes.value, live: live.value, supply: supply.value });
+  const thresholds = await lead.readThresholds();
+  if (!thresholds.ok) return thresholds;
+  return success({
+    registry: registry.value,
+    codes: codes.value,
+    live: live.value,
+    supply: supply.value,
+    thresholds: thresholds.value,
+  });
 }
 
 /** Reads registered IDs, codes, live pressures and supply, and records them as one reading. */
@@ -136,6 +148,22 @@ export function writeIds(
   }));
 }
 
+/** Sends the car other pressures for its lamp, for other tires, and reads them back. */
+export function writeThresholds(
+  id: string,
+  asked: { key: string } & LampThresholds,
+  who: Person,
+): Promise<Result<VisitView>> {
+  const { key, ...thresholds } = asked;
+  return write(id, key, who, () => ({
+    kind: 'thresholds',
+    key,
+    askedAt: new Date().toISOString(),
+    by: who.name,
+    asked: thresholds,
+  }));
+}
+
 /** Clears the codes and reads them back: a code that is back stands again. */
 export function clearCodes(id: string, key: string, who: Person): Promise<Result<VisitView>> {
   return write(id, key, who, (before) => ({
@@ -156,30 +184,32 @@ async function write(
   id: string,
   key: string,
   who: Person,
-  make: (before: { registry: RegistryEntry[]; codes: Code[] }) => CarWrite,
+  make: (before: { registry: RegistryEntry[]; codes: Code[] }) => CarWriteByLead,
 ): Promise<Result<VisitView>> {
   const refusal = refuseUnless(who, 'change-a-car');
   if (refusal) return refusal;
-  const begun = await inTransaction(async (tx): Promise<Result<Car & { fresh: CarWrite | undefined }>> => {
-    const row = await jobs.lockJob(tx, id);
-    if (!row) return unknownJob();
-    const car = await carOf(tx, id);
-    if (!car.ok) return car;
-    const there = await jobs.findWrite(tx, key);
-    if (there) return there.jobId === id ? success({ ...car.value, fresh: undefined }) : unknownJob();
-    const problem = refuseWrite(row.state, car.value.job);
-    if (problem) return problem;
-    const ledger = ledgerOf(car.value.job);
-    const fresh = make({
-      registry: ledger.registry?.seen.entries ?? [],
-      codes: ledger.codes.map(({ seen: { code, status } }) => ({ code, status })),
-    });
-    const run = await openRunIn(tx, row.vehicleId);
-    if (run && fresh.kind === 'registry' && fresh.run !== run.key) return runUnderWay(run.by);
-    await jobs.addWrite(tx, id, who.name, fresh);
-    await announce(tx, id);
-    return success({ ...car.value, fresh });
-  });
+  const begun = await inTransaction(
+    async (tx): Promise<Result<Car & { fresh: CarWriteByLead | undefined }>> => {
+      const row = await jobs.lockJob(tx, id);
+      if (!row) return unknownJob();
+      const car = await carOf(tx, id);
+      if (!car.ok) return car;
+      const there = await jobs.findWrite(tx, key);
+      if (there) return there.jobId === id ? success({ ...car.value, fresh: undefined }) : unknownJob();
+      const problem = refuseWrite(row.state, car.value.job);
+      if (problem) return problem;
+      const ledger = ledgerOf(car.value.job);
+      const fresh = make({
+        registry: ledger.registry?.seen.entries ?? [],
+        codes: ledger.codes.map(({ seen: { code, status } }) => ({ code, status })),
+      });
+      const run = await openRunIn(tx, row.vehicleId);
+      if (run && fresh.kind === 'registry' && fresh.run !== run.key) return runUnderWay(run.by);
+      await jobs.addWrite(tx, id, who.name, fresh);
+      await announce(tx, id);
+      return success({ ...car.value, fresh });
+    },
+  );
   if (!begun.ok) return begun;
   const { job, receiver, fresh } = begun.value;
   if (!fresh) return viewJob(id);
@@ -202,8 +232,16 @@ function refuseWrite(state: string, job: Job): Result<never> | undefined {
   return undefined;
 }
 
-const send = (lead: VehicleLead, write: CarWrite): Promise<WriteAnswer> =>
-  write.kind === 'registry' ? lead.writeRegistry(write.asked) : lead.clearCodes();
+function send(lead: VehicleLead, write: CarWriteByLead): Promise<WriteAnswer> {
+  switch (write.kind) {
+    case 'registry':
+      return lead.writeRegistry(write.asked);
+    case 'thresholds':
+      return lead.writeThresholds(write.asked);
+    case 'clear-codes':
+      return lead.clearCodes();
+  }
+}
 
 async function noteAnswer(id: string, key: string, answer: WriteAnswer): Promise<void> {
   await inTransaction(async (tx) => {
@@ -237,10 +275,7 @@ export async function readBack(id: string, key: string, who: Person): Promise<Re
     const row = await jobs.findWrite(tx, key);
     if (!row || row.body.readBackAt || row.body.kind === 'sensor') return viewIn(tx, id);
     const readBackAt = new Date().toISOString();
-    const after: CarWrite =
-      row.body.kind === 'registry'
-        ? { ...row.body, readBackAt, readBack: reading.value.registry }
-        : { ...row.body, readBackAt, readBack: reading.value.codes };
+    const after = withReadBack(row.body, reading.value, readBackAt);
     await jobs.updateWrite(tx, row, after);
     // Within a relearn it is that which says in the end what came of it.
     if (after.kind === 'registry' && !after.run) {
@@ -250,4 +285,15 @@ export async function readBack(id: string, key: string, who: Person): Promise<Re
     }
     return viewIn(tx, id);
   });
+}
+
+function withReadBack(write: CarWriteByLead, reading: Reading, readBackAt: string): CarWrite {
+  switch (write.kind) {
+    case 'registry':
+      return { ...write, readBackAt, readBack: reading.registry };
+    case 'thresholds':
+      return { ...write, readBackAt, ...(reading.thresholds && { readBack: reading.thresholds }) };
+    case 'clear-codes':
+      return { ...write, readBackAt, readBack: reading.codes };
+  }
 }

@@ -31,6 +31,7 @@ export function atHand({ vehicle }: Pick<Job, 'vehicle'>, receiver: Receiver | u
   return {
     tool: tool && vehicle.tpms.kind === 'direct',
     lead: lead && canBeRead,
+    takesThresholds: lead && receiver?.thresholds !== undefined,
     practice: practice && canBeRead,
   };
 }

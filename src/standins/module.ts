@@ -2,7 +2,14 @@ import { setTimeout as wait } from 'node:timers/promises';
 import type { Frame } from '../core/can/frame';
 import { Reassembly, readFlowControl, segment } from '../core/can/isotp';
 import { codeBytes, codeStatus, extendedSession, negative, service, vinIdentifier, word } from '../core/uds';
-import { decodeRegistry, encodeLive, encodeRegistry } from '../core/uds/receiver';
+import {
+  decodeRegistry,
+  decodeThresholds,
+  encodeLive,
+  encodeRegistry,
+  encodeThresholds,
+  type Receiver,
+} from '../core/uds/receiver';
 import { clearCodes, live, store, type Car } from './car';
 
 /** Lets the module look at and change its car. */
@@ -59,14 +66,14 @@ export function receiverModule(garage: Garage, send: (frame: Frame) => void): (f
         if (!extended) return refuse(negative.notInThisSession);
         const { receiver } = car;
         const identifier = ((request[1] ?? 0) << 8) | (request[2] ?? 0);
-        if (!receiver || identifier !== receiver.registry) return refuse(negative.outOfRange);
-        const entries = decodeRegistry(receiver, request.slice(3));
-        if (!entries) return refuse(negative.wrongLength);
+        const change = receiver ? changeOf(receiver, identifier, request.slice(3)) : undefined;
+        if (change === undefined) return refuse(negative.outOfRange);
+        if (change === 'wrong-length') return refuse(negative.wrongLength);
         if (car.onWrite === 'refuses' || car.supply.volts < leastVolts)
           return refuse(negative.conditionsNotCorrect);
         answer(refuse(negative.pending));
         await wait(car.writeMs);
-        if (car.onWrite !== 'forgets') garage.update((current) => store(current, entries));
+        if (car.onWrite !== 'forgets') garage.update(change);
         return car.onWrite === 'loses-answer' ? undefined : [sid + 0x40, ...word(identifier)];
       }
       default:
@@ -88,6 +95,26 @@ export function receiverModule(garage: Garage, send: (frame: Frame) => void): (f
   };
 }
 
+/** What a write does to the car; undefined where the receiver keeps nothing under this identifier. */
+function changeOf(
+  receiver: Receiver,
+  identifier: number,
+  data: Uint8Array,
+): ((car: Car) => Car) | 'wrong-length' | undefined {
+  switch (identifier) {
+    case receiver.registry: {
+      const entries = decodeRegistry(receiver, data);
+      return entries ? (car) => store(car, entries) : 'wrong-length';
+    }
+    case receiver.thresholds: {
+      const thresholds = decodeThresholds(data);
+      return thresholds ? (car) => ({ ...car, ...thresholds }) : 'wrong-length';
+    }
+    default:
+      return undefined;
+  }
+}
+
 function valueOf(car: Car, identifier: number): Uint8Array | undefined {
   const { receiver } = car;
   if (!receiver) return undefined;
@@ -98,6 +125,8 @@ function valueOf(car: Car, identifier: number): Uint8Array | undefined {
       return encodeRegistry(receiver, car.registry);
     case receiver.live:
       return encodeLive(receiver, live(car));
+    case receiver.thresholds:
+      return encodeThresholds(car);
     case receiver.speed:
       return Uint8Array.from(word(Math.round(car.speedKmh * 10)));
     case receiver.supply:

@@ -43,6 +43,7 @@ describe('migrations', () => {
       { name: '0009-parts' },
       { name: '0010-flags' },
       { name: '0011-services' },
+      { name: '0012-thresholds' },
     ]);
   });
 

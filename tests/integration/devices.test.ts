@@ -132,6 +132,17 @@ describe('the lead in a simulated car', () => {
     expect(await inCar(vins.loses, (lead) => lead.readRegistry())).toEqual(success(entries));
   }, 20_000);
 
+  it('takes other pressures for its lamp; only reading back tells whether it has them', async () => {
+    const raised = { lowOnKPa: 199, lowOffKPa: 224.5 };
+    const written = (vin: string) => inCar(vin, (lead) => lead.writeThresholds(raised));
+    const held = (vin: string) => inCar(vin, (lead) => lead.readThresholds());
+    expect(await written(vins.stores)).toEqual({ answer: 'yes' });
+    expect(await held(vins.stores)).toEqual(success(raised));
+    expect(await written(vins.forgets)).toEqual({ answer: 'yes' });
+    expect(await held(vins.forgets)).toEqual(success({ lowOnKPa: 175, lowOffKPa: 200 }));
+    expect(await written(vins.refuses)).toMatchObject({ answer: 'no' });
+  });
+
   it('clears codes only to set them again on the road while the fault stands', async () => {
     expect(await inCar(vins.forgets, (lead) => lead.clearCodes())).toEqual({ answer: 'yes' });
     expect(await inCar(vins.forgets, (lead) => lead.readCodes())).toEqual(success([]));

@@ -68,6 +68,9 @@ export const placardSchema = z.array(
     coldKPa: kPa,
     /** Cold pressure of the placard's second column, for the loaded car. */
     fullLoadKPa: kPa.optional(),
+    /** The maker's own figures, where others are aimed at for other tires. */
+    makerKPa: kPa.optional(),
+    makerFullLoadKPa: kPa.optional(),
   }),
 );
 
@@ -220,6 +223,11 @@ const programmedSchema = z.looseObject({
   frequencyMHz: z.number().positive().nullish(),
 });
 
+export const lampThresholdsSchema = z.looseObject({
+  lowOnKPa: z.number().min(0).max(1000),
+  lowOffKPa: z.number().min(0).max(1000),
+});
+
 export const carWriteSchema = z.discriminatedUnion('kind', [
   z.looseObject({
     kind: z.literal('registry'),
@@ -235,6 +243,13 @@ export const carWriteSchema = z.discriminatedUnion('kind', [
     ...writeFacts,
     before: z.array(codeSchema),
     readBack: z.array(codeSchema).optional(),
+  }),
+  /** The pressures at which the car's lamp comes on and goes out, for receivers that take them. */
+  z.looseObject({
+    kind: z.literal('thresholds'),
+    ...writeFacts,
+    asked: lampThresholdsSchema,
+    readBack: lampThresholdsSchema.optional(),
   }),
   /** A universal sensor that was programmed. */
   z.looseObject({

@@ -12,8 +12,8 @@ export type { Forecast, NightForecast, WheelForecast } from './forecast';
 export { latchesOf, type Latch } from './latch';
 export { regulations } from './regulations';
 export { litAt, litOver, type Hysteresis } from './telltale';
-export { basisInWords, overinflatedShare, regulationOf, thresholdsFor } from './thresholds';
-export type { Basis, Thresholds } from './thresholds';
+export { basisInWords, overinflatedShare, raisedFigures, regulationOf, thresholdsFor } from './thresholds';
+export type { Basis, LampFigures, Thresholds } from './thresholds';
 
 /** What the telltale says. A dark lamp with its bulb check claims nothing. */
 export function lampMeaning(lamp: Seen<'lamp'> | undefined): LampMeaning {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { jobWith } from '../../../tests/support/car';
+import { jobWith, minute } from '../../../tests/support/car';
 import type { Job } from '../job';
-import { basisInWords, regulations, thresholdsFor } from '.';
+import { basisInWords, raisedFigures, regulations, thresholdsFor } from '.';
 
 const unknown = { lowOnKPa: undefined, lowOffKPa: undefined, highOnKPa: undefined };
 const ruled = (regulation: 'US' | 'UN', frontKPa: number, more: Partial<Job> = {}) =>
@@ -70,5 +70,54 @@ describe('the thresholds', () => {
   it('must show within 20 minutes in the US and 10 under the UN rule, from memory', () => {
     expect(regulations.US.withinMinutes).toEqual({ low: 20, malfunction: 20 });
     expect(regulations.UN.withinMinutes).toEqual({ low: 10, malfunction: 10 });
+  });
+});
+
+describe('the lamp’s figures for other tires', () => {
+  const raisedTo = (frontKPa: number, rearKPa: number) =>
+    jobWith([], {
+      placard: [
+        { position: 'front', coldKPa: frontKPa, makerKPa: 230 },
+        { position: 'rear', coldKPa: rearKPa, makerKPa: 220 },
+      ],
+    });
+
+  it('are the same share of the lowest cold pressure, as far apart as before', () => {
+    // By hand: 175 / 220 = 0.7955; of 250 that is 198.9. The lamp went out 25 kPa above it.
+    expect(raisedFigures(raisedTo(260, 250))).toEqual({ lowOnKPa: 199, lowOffKPa: 224 });
+  });
+
+  it('leave the lamp able to go out at the cold pressure', () => {
+    const near = { lowOnKPa: 175, lowOffKPa: 219 };
+    const { placard } = raisedTo(240, 230);
+    expect(raisedFigures(jobWith([], { placard, tpms: near }))).toEqual({ lowOnKPa: 183, lowOffKPa: 227 });
+  });
+
+  it('are not asked for where the lowest stands as the maker has it, or the car’s own are not known', () => {
+    expect(raisedFigures(raisedTo(250, 220))).toBeUndefined();
+    const { placard } = raisedTo(260, 250);
+    expect(raisedFigures(jobWith([], { placard, tpms: unknown }))).toBeUndefined();
+  });
+
+  it('hold once they were read back, and not because the car said yes', () => {
+    const write = {
+      key: 'lamp',
+      kind: 'thresholds' as const,
+      askedAt: minute(1),
+      answer: 'yes' as const,
+      asked: { lowOnKPa: 199, lowOffKPa: 224 },
+    };
+    const after = (more: object) =>
+      thresholdsFor({ ...raisedTo(260, 250), carWrites: [{ ...write, ...more }] }, 'LF');
+    expect(after({})).toMatchObject({ lowOnKPa: 175, lowOffKPa: 200 });
+    const readBackAt = minute(2);
+    expect(after({ readBackAt, readBack: { lowOnKPa: 175, lowOffKPa: 200 } })).toMatchObject({
+      lowOnKPa: 175,
+    });
+    expect(after({ readBackAt, readBack: write.asked })).toMatchObject({
+      lowOnKPa: 199,
+      lowOffKPa: 224,
+      basis: { kind: 'car' },
+    });
   });
 });

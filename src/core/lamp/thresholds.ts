@@ -1,7 +1,8 @@
-import type { Job } from '../job';
-import { isTemporarySpare, placardKPa, sizeOn } from '../placard';
+import type { Job, Tpms } from '../job';
+import { writeVerdict } from '../proof';
+import { isTemporarySpare, makerKPa, placardKPa, sizeOn } from '../placard';
 import { tireClassOf } from '../tire-size';
-import type { Position } from '../wheel';
+import { roadWheels, type Position } from '../wheel';
 import { regulations, type RegulationName } from './regulations';
 
 /** Where a figure comes from: the car's own, or which rule of which regulation. */
@@ -28,9 +29,8 @@ export const overinflatedShare = 1.2;
  * fixed minimum for the tire type where that is higher.
  */
 export function thresholdsFor(job: Job, wheel: Position): Thresholds {
-  const { tpms } = job.vehicle;
   const cold = placardKPa(job, wheel);
-  const own = isTemporarySpare(job, wheel) ? undefined : tpms;
+  const own = isTemporarySpare(job, wheel) ? undefined : ownFigures(job);
   const known = own?.lowOnKPa;
   const ruled = known !== undefined || cold === undefined ? undefined : lowByRegulation(job, wheel, cold);
   return {
@@ -39,6 +39,36 @@ export function thresholdsFor(job: Job, wheel: Position): Thresholds {
     highOnKPa: own?.highOnKPa ?? (cold === undefined ? undefined : overinflatedShare * cold),
     basis: known === undefined ? ruled?.basis : { kind: 'car' },
   };
+}
+
+/** What the car's receiver goes by: what it was last written and read back as, else what is on file of its kind. */
+function ownFigures({ vehicle, carWrites = [] }: Job): Tpms {
+  const written = carWrites.findLast(
+    (write) => write.kind === 'thresholds' && writeVerdict(write) === 'worked',
+  );
+  return written?.kind === 'thresholds' ? { ...vehicle.tpms, ...figuresOf(written.asked) } : vehicle.tpms;
+}
+const figuresOf = ({ lowOnKPa, lowOffKPa }: LampFigures): LampFigures => ({ lowOnKPa, lowOffKPa });
+
+/** The pressures at which a car's lamp comes on and goes out, kPa. */
+export interface LampFigures {
+  lowOnKPa: number;
+  lowOffKPa: number;
+}
+
+/**
+ * The lamp's figures for a placard that was raised for other tires: the same share of the lowest cold pressure of the
+ * road wheels, in whole kPa, and as far apart as before; never below the maker's. Undefined where the maker's are not
+ * known, or the lowest was not raised.
+ */
+export function raisedFigures(job: Job): LampFigures | undefined {
+  const { lowOnKPa, lowOffKPa } = job.vehicle.tpms;
+  const least = Math.min(...roadWheels.map((wheel) => placardKPa(job, wheel) ?? Infinity));
+  const makers = Math.min(...roadWheels.map((wheel) => makerKPa(job, wheel) ?? Infinity));
+  if (lowOnKPa === undefined || lowOffKPa === undefined) return undefined;
+  if (!Number.isFinite(makers) || least <= makers) return undefined;
+  const on = Math.max(lowOnKPa, Math.round((lowOnKPa * least) / makers));
+  return { lowOnKPa: on, lowOffKPa: Math.max(lowOffKPa, Math.min(on + lowOffKPa - lowOnKPa, least - 1)) };
 }
 
 /** Which regulation holds for a car whose own figures are not known. */

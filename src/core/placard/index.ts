@@ -1,5 +1,5 @@
 import { axleOf, inWalkingOrder, roadWheels, type Position } from '../wheel';
-import type { Job } from '../job';
+import type { Job, Placard } from '../job';
 import { pressure, type PressureUnit } from '../units';
 
 /** A difference up to this, kPa, counts as "at placard": about one psi (contract of the assessment). */
@@ -12,6 +12,28 @@ type Placarded = Pick<Job, 'placard' | 'loadCase'>;
 export function placardKPa(job: Placarded, wheel: Position): number | undefined {
   const line = job.placard?.find(({ position }) => position === axleOf(wheel));
   return job.loadCase === 'full' ? (line?.fullLoadKPa ?? line?.coldKPa) : line?.coldKPa;
+}
+
+/** The maker's own figure for the load it carries, kPa, also where another one is aimed at for other tires. */
+export function makerKPa(job: Placarded, wheel: Position): number | undefined {
+  const line = job.placard?.find(({ position }) => position === axleOf(wheel));
+  const full = line?.makerFullLoadKPa ?? line?.fullLoadKPa;
+  const partly = line?.makerKPa ?? line?.coldKPa;
+  return job.loadCase === 'full' ? (full ?? partly) : partly;
+}
+
+/** The placard with another cold pressure aimed at on an axle, kPa, for the load the car carries; the maker's is kept beside it. */
+export function aimingAt(
+  { placard = [], loadCase }: Placarded,
+  position: Placard[number]['position'],
+  kPa: number,
+): Placard {
+  return placard.map((line) => {
+    if (line.position !== position) return line;
+    return loadCase === 'full' && line.fullLoadKPa !== undefined
+      ? { makerFullLoadKPa: line.fullLoadKPa, ...line, fullLoadKPa: kPa }
+      : { makerKPa: line.coldKPa, ...line, coldKPa: kPa };
+  });
 }
 
 /** The tire on this wheel as its sidewall says, where somebody read it. */

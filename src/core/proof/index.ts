@@ -135,9 +135,17 @@ export function writeVerdict(write: CarWrite): WriteVerdict {
       return unequalEntries(write).length === 0 ? 'worked' : 'failed';
     case 'clear-codes':
       return write.readBack?.length === 0 ? 'worked' : 'failed';
+    case 'thresholds':
+      return sameThresholds(write) ? 'worked' : 'failed';
     case 'sensor':
       return programmingVerdict(write);
   }
+}
+
+function sameThresholds({ asked, readBack }: Extract<CarWrite, { kind: 'thresholds' }>): boolean {
+  const near = (one: number, other: number | undefined) =>
+    other !== undefined && Math.abs(one - other) < 0.05;
+  return near(asked.lowOnKPa, readBack?.lowOnKPa) && near(asked.lowOffKPa, readBack?.lowOffKPa);
 }
 
 /** The wheels at which the read-back is not what was asked. */

@@ -57,10 +57,10 @@ describe('one or all', () => {
 
   it('says so where the age is only that of the car, and advises nothing of ages nobody knows', () => {
     const old = jobWith(deadRR, { sensors: [] });
-    const { modelYear: _, ...vehicle } = old.vehicle;
-    const ofCar = advice({ ...old, vehicle: { ...vehicle, modelYear: 2016 } }, true);
+    const ofYear = (modelYear: number | undefined) => ({ ...old, vehicle: { ...old.vehicle, modelYear } });
+    const ofCar = advice(ofYear(2016), true);
     expect(ofCar.sensors.map(wornWords)[0]).toContain('10 years, as the car');
-    const unknown = advice({ ...old, vehicle }, true);
+    const unknown = advice(ofYear(undefined), true);
     expect(unknown).toMatchObject({ choice: 'one', wheels: ['RR'] });
     expect(unknown.sensors.map(wornWords)).toEqual(Array(4).fill('age not known'));
   });

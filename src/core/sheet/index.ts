@@ -9,8 +9,9 @@ import { repairOutcomesOf, type RepairOutcome } from '../repair-outcome';
 import { gaugeWarning } from '../gauge';
 import { allOf, type CarWrite, type Job, type Placed } from '../job';
 import { changesOf, firstOf, isFill, ofKind } from '../history';
+import type { LampFigures } from '../lamp';
 import { ledgerOf } from '../ledger';
-import { placardKPa, wheelsOf } from '../placard';
+import { makerKPa, placardKPa, wheelsOf } from '../placard';
 import { proofOf, writeVerdict, type Proof, type WriteVerdict } from '../proof';
 import { sameId } from '../sensor-id';
 import { inWalkingOrder, listWheels, type Position } from '../wheel';
@@ -45,6 +46,10 @@ export type Deed =
   | { kind: 'filled'; wheel: Position; fromKPa: number; toKPa: number }
   | { kind: 'repaired'; wheel: Position }
   | { kind: 'wrote'; wheels: Position[]; verdict: WriteVerdict }
+  /** Another cold pressure than the maker's was chosen for other tires. */
+  | { kind: 'aimed'; wheels: Position[]; kPa: number; makerKPa: number }
+  /** The car's lamp was given other pressures, for other tires. */
+  | { kind: 'lamp-set'; asked: LampFigures; verdict: WriteVerdict }
   | { kind: 'cleared'; codes: string[]; verdict: WriteVerdict }
   /** Which sensors were to be replaced, and which not though it was advised. */
   | { kind: 'chosen'; replacement: Replacement }
@@ -82,6 +87,7 @@ export function sheetOf(job: Job, experience?: Experience): Sheet {
       ...changesOf(job)
         .filter(isFill)
         .map(({ wheel, fromKPa, toKPa }): Deed => ({ kind: 'filled', wheel, fromKPa, toKPa })),
+      ...aims(job),
       ...(job.replacement ? [{ kind: 'chosen' as const, replacement: job.replacement }] : []),
       ...(job.carWrites ?? []).map(deedOf),
       ...wheelsOf(job).flatMap((wheel): Deed[] => {
@@ -122,6 +128,15 @@ export function beforeChanges(job: Job): Job {
   };
 }
 
+/** An axle with another cold pressure than the maker's. */
+const aims = (job: Job): Deed[] =>
+  [['LF', 'RF'] as const, ['RR', 'LR'] as const, ['SP'] as const].flatMap(([wheel, ...other]): Deed[] => {
+    const [kPa, maker] = [placardKPa(job, wheel), makerKPa(job, wheel)];
+    return kPa === undefined || maker === undefined || kPa === maker
+      ? []
+      : [{ kind: 'aimed', wheels: [wheel, ...other], kPa, makerKPa: maker }];
+  });
+
 /** What a run came to; one that goes on is no deed yet. */
 function taughtBy({ procedure, events }: RunRecord): Deed[] {
   const run = replay(procedure, events);
@@ -132,6 +147,7 @@ function taughtBy({ procedure, events }: RunRecord): Deed[] {
 function deedOf(write: CarWrite): Deed {
   const verdict = writeVerdict(write);
   if (write.kind === 'sensor') return { kind: 'programmed', write };
+  if (write.kind === 'thresholds') return { kind: 'lamp-set', asked: write.asked, verdict };
   if (write.kind === 'clear-codes')
     return { kind: 'cleared', codes: write.before.map(({ code }) => code), verdict };
   const changed = write.asked.filter(({ wheel, id }) => {

@@ -1,5 +1,5 @@
 import type { TireSize } from '.';
-import { kmhOf, loadCapacityKg } from './load';
+import { kmhOf, loadCapacityKg, newPlacardKPa } from './load';
 
 /** Rolling circumference of a radial per outer diameter, and of a diagonal: ETRTO Standards Manual, from memory. */
 const rollingFactor = { radial: 3.05, diagonal: 2.99 };
@@ -32,17 +32,26 @@ export type FitVerdict =
   /** Another circumference than speedometer and indirect monitoring were made for. */
   | 'rolls-differently'
   | 'other-rim'
-  | 'carries-too-little';
+  | 'carries-too-little'
+  /** It carries too little as it is set, and enough at a higher cold pressure. */
+  | 'wants-more-pressure';
 
 /** Circumferences nearer than this share roll alike (common practice; makers allow less on all-wheel drive). */
 const alikeShare = 0.025;
 
-/** Compares a fitted size with the placard's at the placard's cold pressure, kPa. */
-export function compareSizes(placard: TireSize, fitted: TireSize, coldKPa: number | undefined): Fit {
+/** Compares a fitted size at its cold pressure with the placard's at the maker's, kPa; one where no other was chosen. */
+export function compareSizes(
+  placard: TireSize,
+  fitted: TireSize,
+  coldKPa: number | undefined,
+  fittedKPa: number | undefined = coldKPa,
+): Fit {
   const circumference = { placard: rollingMm(placard), fitted: rollingMm(fitted) };
   const ratio = circumference.fitted / circumference.placard;
-  const at = coldKPa ?? Number.POSITIVE_INFINITY;
-  const capacityKg = { placard: loadCapacityKg(placard, at), fitted: loadCapacityKg(fitted, at) };
+  const capacityKg = {
+    placard: loadCapacityKg(placard, coldKPa ?? Number.POSITIVE_INFINITY),
+    fitted: loadCapacityKg(fitted, fittedKPa ?? Number.POSITIVE_INFINITY),
+  };
   const load = atLeast(capacityKg.fitted, capacityKg.placard);
   const speed = atLeast(speedOf(fitted), speedOf(placard));
   const fit = {
@@ -57,7 +66,13 @@ export function compareSizes(placard: TireSize, fitted: TireSize, coldKPa: numbe
     placard.widthMm === fitted.widthMm &&
     placard.aspect === fitted.aspect &&
     placard.rimInch === fitted.rimInch;
-  return { ...fit, verdict: verdictOn(ratio, load, same, placard.rimInch === fitted.rimInch) };
+  const verdict = verdictOn(ratio, load, same, placard.rimInch === fitted.rimInch);
+  const moreWouldDo =
+    coldKPa !== undefined && newPlacardKPa(placard, fitted, coldKPa, undefined).kind === 'kPa';
+  return {
+    ...fit,
+    verdict: verdict === 'carries-too-little' && moreWouldDo ? 'wants-more-pressure' : verdict,
+  };
 }
 
 function verdictOn(ratio: number, load: Fit['load'], same: boolean, sameRim: boolean): FitVerdict {

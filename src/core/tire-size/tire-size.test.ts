@@ -224,8 +224,10 @@ describe('fitted against placard', () => {
     expect(fit('215/55R17', '215/55R17 94V')).toMatchObject({ load: 'unknown', verdict: 'same' });
   });
 
-  it('an extra-load tire of the same index carries less at the same pressure', () => {
-    expect(fit('205/55R16 94V', '205/55R16 94V XL').verdict).toBe('carries-too-little');
+  it('an extra-load tire of the same index carries less at the same pressure, and enough at a higher one', () => {
+    expect(fit('205/55R16 94V', '205/55R16 94V XL').verdict).toBe('wants-more-pressure');
+    const [placard, fitted] = [size('205/55R16 94V'), size('205/55R16 94V XL')];
+    expect(compareSizes(placard, fitted, 230, 267)).toMatchObject({ verdict: 'same', load: 'enough' });
   });
 
   it('compares staggered axles by their ratio, not by one another', () => {

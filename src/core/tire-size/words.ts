@@ -6,6 +6,7 @@ const verdicts: Record<FitVerdict, string> = {
   'rolls-differently': 'Rolls differently.',
   'other-rim': 'Rolls alike, on another rim.',
   'carries-too-little': 'Carries too little: do not leave it on.',
+  'wants-more-pressure': 'Carries too little at this pressure: it wants more.',
 };
 
 /** A fit in plain words: the verdict, whether it is good, and the figures behind it. */

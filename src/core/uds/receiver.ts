@@ -7,6 +7,7 @@ import { walkingOrder, type Position } from '../wheel';
  *
  * - registry: per wheel in walking order, `idBytes` bytes; all zero is "none".
  * - live: per wheel two bytes kPa × 10 (0xFFFF: nothing), one byte °C + 60.
+ * - thresholds, where it takes them: two bytes kPa × 10 for lamp on, two for lamp off.
  * - speed: two bytes km/h × 10. supply: two bytes mV, then 1 for engine on, 0 for off.
  */
 export const receiverSchema = z.object({
@@ -18,6 +19,7 @@ export const receiverSchema = z.object({
   live: z.int().min(0).max(0xffff),
   speed: z.int().min(0).max(0xffff),
   supply: z.int().min(0).max(0xffff),
+  thresholds: z.int().min(0).max(0xffff).optional(),
   /** What the maker's codes are about, and at which wheel. */
   codes: z.record(z.string(), z.object({ about: z.string(), wheel: z.enum(walkingOrder).optional() })),
 });
@@ -78,4 +80,21 @@ export function decodeLive(receiver: Receiver, data: Uint8Array): LiveEntry[] | 
       ? { wheel, kPa: null, tempC: null }
       : { wheel, kPa: raw / 10, tempC: warm - temperatureOffset };
   });
+}
+
+/** The pressures at which the lamp comes on and goes out, kPa. */
+export type LampThresholds = {
+  lowOnKPa: number;
+  lowOffKPa: number;
+};
+
+export const encodeThresholds = ({ lowOnKPa, lowOffKPa }: LampThresholds): Uint8Array =>
+  Uint8Array.from(
+    [lowOnKPa, lowOffKPa].map((kPa) => Math.round(kPa * 10)).flatMap((raw) => [raw >> 8, raw & 0xff]),
+  );
+
+export function decodeThresholds(data: Uint8Array): LampThresholds | undefined {
+  const [a = 0, b = 0, c = 0, d = 0] = data;
+  if (data.length !== 4) return undefined;
+  return { lowOnKPa: ((a << 8) | b) / 10, lowOffKPa: ((c << 8) | d) / 10 };
 }

@@ -30,6 +30,8 @@ export interface VisitView {
 export interface DevicesAtHand {
   tool: boolean;
   lead: boolean;
+  /** The car's receiver takes other pressures for its lamp. */
+  takesThresholds: boolean;
   practice: boolean;
 }
 

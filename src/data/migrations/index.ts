@@ -12,6 +12,7 @@ import * as runs from './0008-runs';
 import * as parts from './0009-parts';
 import * as flags from './0010-flags';
 import * as services from './0011-services';
+import * as thresholds from './0012-thresholds';
 
 export interface Migration {
   up: (schema: QueryInterface) => Promise<void>;
@@ -31,6 +32,7 @@ const migrations: { name: string; migration: Migration }[] = [
   { name: '0009-parts', migration: parts },
   { name: '0010-flags', migration: flags },
   { name: '0011-services', migration: services },
+  { name: '0012-thresholds', migration: thresholds },
 ];
 
 /** Brings the database up to date; returns the names of what was run. Two starters do not collide. */

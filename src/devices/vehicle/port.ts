@@ -1,6 +1,6 @@
 import type { Code } from '../../core/job';
 import type { Result } from '../../core/result';
-import type { LiveEntry, RegistryEntry } from '../../core/uds/receiver';
+import type { LampThresholds, LiveEntry, RegistryEntry } from '../../core/uds/receiver';
 
 /** What the app asks of a lead into the car's diagnostic connector. Every wait is bounded. */
 export interface VehicleLead {
@@ -11,6 +11,9 @@ export interface VehicleLead {
   readLive: () => Promise<Result<{ speedKmh: number; entries: LiveEntry[] }>>;
   readSupply: () => Promise<Result<{ volts: number; engine: 'on' | 'off' }>>;
   writeRegistry: (entries: readonly RegistryEntry[]) => Promise<WriteAnswer>;
+  /** Undefined where the receiver keeps none that can be read. */
+  readThresholds: () => Promise<Result<LampThresholds | undefined>>;
+  writeThresholds: (thresholds: LampThresholds) => Promise<WriteAnswer>;
   clearCodes: () => Promise<WriteAnswer>;
   close: () => void;
 }

@@ -13,7 +13,14 @@ import {
   vinIdentifier,
   word,
 } from '../../core/uds';
-import { decodeLive, decodeRegistry, encodeRegistry, type Receiver } from '../../core/uds/receiver';
+import {
+  decodeLive,
+  decodeRegistry,
+  decodeThresholds,
+  encodeRegistry,
+  encodeThresholds,
+  type Receiver,
+} from '../../core/uds/receiver';
 import type { CanChannel } from './channel';
 import type { VehicleLead, WriteAnswer } from './port';
 
@@ -103,6 +110,15 @@ export function udsLead(channel: CanChannel, receiver: Receiver): VehicleLead {
     },
     writeRegistry: (entries) =>
       write(service.writeData, ...word(receiver.registry), ...encodeRegistry(receiver, entries)),
+    readThresholds: async () => {
+      if (receiver.thresholds === undefined) return success(undefined);
+      const data = await readData(receiver.thresholds, 'lamp thresholds');
+      return data.ok ? understood(decodeThresholds(data.value), 'lamp thresholds') : data;
+    },
+    writeThresholds: async (thresholds) =>
+      receiver.thresholds === undefined
+        ? { answer: 'no', reason: 'the receiver of this car takes no thresholds' }
+        : write(service.writeData, ...word(receiver.thresholds), ...encodeThresholds(thresholds)),
     clearCodes: () => write(service.clearCodes, ...allCodes),
     close: () => channel.close(),
   };

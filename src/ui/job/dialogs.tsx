@@ -1,4 +1,5 @@
 import { lazy, type ComponentType, type ReactNode } from 'react';
+import { aimingAt } from '../../core/placard';
 import { ledgerOf } from '../../core/ledger';
 import type { Finding } from '../../core/assessment';
 import type { CheckedByHand } from '../../core/visit';
@@ -59,16 +60,15 @@ const dialogs = {
       onSave={(placard, loadCase) => void edit({ placard, loadCase }).then((done) => done && close())}
     />
   ),
-  tires: ({ job, units, busy, problem, edit, close }: Sheet) => (
+  tires: ({ view, job, units, busy, problem, edit, act, close }: Sheet) => (
     <TiresDialog
       {...{ job, units, busy, problem }}
       onSave={(fitted) => void edit({ fitted }).then((done) => done && close())}
-      onAim={(position, kPa) =>
-        void edit({
-          placard: (job.placard ?? []).map((line) =>
-            line.position === position ? { makerKPa: line.coldKPa, ...line, coldKPa: kPa } : line,
-          ),
-        })
+      onAim={(position, kPa) => void edit({ placard: aimingAt(job, position, kPa) })}
+      onLampFigures={
+        view.devices.takesThresholds
+          ? (figures) => void act('Sending, do not unplug…', 'writeThresholds', { ...figures })
+          : undefined
       }
       onClose={close}
     />

@@ -20,7 +20,7 @@ const visit: VisitView = {
   state: 'open',
   job: jobWith([]),
   codes: {},
-  devices: { tool: false, lead: false, practice: false },
+  devices: { tool: false, lead: false, takesThresholds: false, practice: false },
   gauges: [],
 };
 

@@ -17,6 +17,7 @@ export type Deed =
   | 'readCar'
   | 'editJob'
   | 'writeIds'
+  | 'writeThresholds'
   | 'readBack'
   | 'clearCodes'
   | 'confirm'

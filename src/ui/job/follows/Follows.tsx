@@ -3,7 +3,7 @@ import { lampWords } from '../../../core/job/words';
 import { ledgerOf } from '../../../core/ledger';
 import { latchesOf } from '../../../core/lamp';
 import { formatDifference, pressure } from '../../../core/units';
-import { fittedOn, placardKPa, placardSize } from '../../../core/placard';
+import { fittedOn, makerKPa, placardKPa, placardSize } from '../../../core/placard';
 import { compareSizes, parseTireSize } from '../../../core/tire-size';
 import { axleOf } from '../../../core/wheel';
 import { notesOf } from '../../../core/visit/notes';
@@ -111,7 +111,9 @@ function unfitTires(job: Job): string[] {
     const fitted = parseTireSize(fittedOn(job, wheel)?.size ?? '');
     const asked = parseTireSize(placardSize(job, wheel) ?? '');
     if (!fitted.ok || !asked.ok) return [];
-    const { verdict, good } = fitWords(compareSizes(asked.value, fitted.value, placardKPa(job, wheel)));
+    const { verdict, good } = fitWords(
+      compareSizes(asked.value, fitted.value, makerKPa(job, wheel), placardKPa(job, wheel)),
+    );
     return good ? [] : [`${fitted.value.text} at the ${axleOf(wheel)}: ${verdict}`];
   });
 }

@@ -1,6 +1,8 @@
 import { useState } from 'react';
 import type { Fitted, Job } from '../../../core/job';
-import { placardKPa, placardSize } from '../../../core/placard';
+import { raisedFigures, type LampFigures } from '../../../core/lamp';
+import { writeVerdict } from '../../../core/proof';
+import { makerKPa, placardKPa, placardSize } from '../../../core/placard';
 import { compareAxles, compareSizes, newPlacardKPa, parseTireSize } from '../../../core/tire-size';
 import { figure, format, parse, pressure, type UnitChoice } from '../../../core/units';
 import { Button } from '../../kit/Button';
@@ -25,6 +27,7 @@ export function TiresDialog({
   problem,
   onSave,
   onAim,
+  onLampFigures,
   onClose,
 }: {
   job: Job;
@@ -34,6 +37,8 @@ export function TiresDialog({
   onSave: (fitted: Fitted) => void;
   /** Aims at another cold pressure than the maker's for an axle. */
   onAim: (position: Axle, kPa: number) => void;
+  /** Missing where the car's receiver takes none, or nobody can reach it from here. */
+  onLampFigures: ((figures: LampFigures) => void) | undefined;
   onClose: () => void;
 }) {
   const [entries, setEntries] = useState(() =>
@@ -108,7 +113,7 @@ export function TiresDialog({
               </div>
               <FitOf job={job} wheel={wheel} size={entries[position]?.size ?? ''} units={units} />
               <Wanted
-                {...{ job, wheel, position, units, onAim }}
+                {...{ job, wheel, position, units, busy, onAim }}
                 size={entries[position]?.size ?? ''}
                 most={entries[position]?.most ?? ''}
               />
@@ -116,6 +121,7 @@ export function TiresDialog({
           );
         })}
         <Staggered job={job} front={entries.front?.size ?? ''} rear={entries.rear?.size ?? ''} />
+        <Lamp {...{ job, units, busy, onLampFigures }} />
         {problem && <Notice tone="wrong">{problem}</Notice>}
         <Button weight="main" type="submit" busy={busy}>
           Keep the tires
@@ -133,6 +139,7 @@ function Wanted({
   size,
   most,
   units,
+  busy,
   onAim,
 }: {
   job: Job;
@@ -141,12 +148,13 @@ function Wanted({
   size: string;
   most: string;
   units: UnitChoice;
+  busy: string | undefined;
   onAim: (position: Axle, kPa: number) => void;
 }) {
   const fitted = parseTireSize(size);
   const asked = parseTireSize(placardSize(job, wheel) ?? '');
-  const line = job.placard?.find((one) => one.position === position);
-  const maker = typeof line?.makerKPa === 'number' ? line.makerKPa : line?.coldKPa;
+  const aimed = placardKPa(job, wheel);
+  const maker = makerKPa(job, wheel);
   if (!fitted.ok || !asked.ok || maker === undefined) return null;
   const limit = most.trim() === '' ? undefined : parse(pressure, most, units.pressure);
   const wanted = newPlacardKPa(asked.value, fitted.value, maker, limit?.ok ? limit.value.base : undefined);
@@ -158,18 +166,65 @@ function Wanted({
       </Notice>
     );
   if (wanted.kind !== 'kPa') return null;
-  return line?.coldKPa === wanted.kPa ? (
+  return aimed === wanted.kPa ? (
     <Notice tone="right">
       {shown(wanted.kPa)} cold is aimed at, in place of the maker’s {shown(maker)}.
     </Notice>
   ) : (
     <Notice
       tone="note"
-      action={<Button onClick={() => onAim(position, wanted.kPa)}>Aim for {shown(wanted.kPa)}</Button>}
+      action={
+        <Button busy={busy} onClick={() => onAim(position, wanted.kPa)}>
+          Aim for {shown(wanted.kPa)}
+        </Button>
+      }
     >
       To carry what the placard’s tires carry at {shown(maker)} these want {shown(wanted.kPa)} cold (load
       falls with pressure to the power of 0.8 and less, ETRTO, from memory). What the vehicle maker says comes
       first; the car’s own lamp goes on watching by its own figure, and this does not silence it.
+    </Notice>
+  );
+}
+
+/** Where the receiver takes them: the lamp's own figures for the raised pressure, sent and read back. */
+function Lamp({
+  job,
+  units,
+  busy,
+  onLampFigures,
+}: {
+  job: Job;
+  units: UnitChoice;
+  busy: string | undefined;
+  onLampFigures: ((figures: LampFigures) => void) | undefined;
+}) {
+  const raised = raisedFigures(job);
+  if (!raised || raised.lowOnKPa === job.vehicle.tpms.lowOnKPa) return null;
+  const shown = ({ lowOnKPa, lowOffKPa }: LampFigures) =>
+    `on at ${format(pressure, lowOnKPa, units.pressure)}, out at ${format(pressure, lowOffKPa, units.pressure)}`;
+  const last = job.carWrites?.findLast((write) => write.kind === 'thresholds');
+  const verdict = last && writeVerdict(last);
+  if (last?.kind === 'thresholds' && verdict === 'worked' && last.asked.lowOnKPa === raised.lowOnKPa)
+    return <Notice tone="right">The car’s lamp is set for it, read back: {shown(raised)}.</Notice>;
+  if (!onLampFigures)
+    return (
+      <Notice tone="note">
+        For this pressure the lamp would be {shown(raised)}. From here the car cannot be given that: where its
+        maker provides for it, another tool can.
+      </Notice>
+    );
+  return (
+    <Notice
+      tone={last ? 'wrong' : 'note'}
+      action={
+        <Button busy={busy} onClick={() => onLampFigures(raised)}>
+          {last ? 'Send them again' : 'Send them to the car'}
+        </Button>
+      }
+    >
+      {last && <>{last.reason ?? 'Read back, the car does not have them.'} </>}
+      This car takes other figures for its lamp. For this pressure: {shown(raised)}. It goes on watching; only
+      do this where the vehicle maker provides for it.
     </Notice>
   );
 }
@@ -189,7 +244,7 @@ function FitOf({
   const asked = parseTireSize(placardSize(job, wheel) ?? '');
   if (!fitted.ok || !asked.ok) return null;
   const cold = placardKPa(job, wheel);
-  const fit = compareSizes(asked.value, fitted.value, cold);
+  const fit = compareSizes(asked.value, fitted.value, makerKPa(job, wheel), cold);
   const { verdict, good, details } = fitWords(
     fit,
     cold === undefined ? undefined : format(pressure, cold, units.pressure),
