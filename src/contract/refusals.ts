@@ -93,10 +93,10 @@ export const noReceiver = () =>
   );
 export const readFirst = () =>
   failure('read-first', 'Read what the car holds before anything is written to it.');
-export const supplyLow = (volts: number) =>
+export const supplyLow = (volts: number, support: string) =>
   failure(
     'supply-voltage-low',
-    `The supply is ${volts.toFixed(1)} V. Connect a charger, read the car again, then write.`,
+    `The supply is ${volts.toFixed(1)} V. First ${support}; read the car again, then write.`,
   );
 export const writeUnderWay = () =>
   failure('write-under-way', 'The car may still be writing. Wait ten seconds, then try again.');

@@ -56,7 +56,6 @@ export const moveSchema: z.ZodType<Move> = z.union([
   alone(
     'placard',
     'read-car',
-    'support-supply',
     'write-ids',
     'read-back',
     'clear-codes',
@@ -65,6 +64,9 @@ export const moveSchema: z.ZodType<Move> = z.union([
     'hand-over',
     'done',
   ),
+  z.object({ kind: z.literal('support-supply'), how: z.string() }),
+  z.object({ kind: z.enum(['program', 'service']), wheel }),
+  z.object({ kind: z.literal('relearn'), failed: z.int() }),
   z.object({ kind: z.literal('gauge'), wheel, again: z.boolean() }),
   z.object({ kind: z.literal('fill'), wheel, addKPa: z.number() }),
   z.object({ kind: z.literal('wake'), wheel, tries: z.int() }),

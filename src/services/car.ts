@@ -14,7 +14,7 @@ import {
 import { success, type Result } from '../core/result';
 import { writeVerdict } from '../core/proof';
 import { meaningOf } from '../core/trouble-code/meaning';
-import { supplyIsLow } from '../core/supply';
+import { supplyIsLow, supportWords } from '../core/supply';
 import type { LampThresholds, LiveEntry, Receiver, RegistryEntry } from '../core/uds/receiver';
 import type { VisitView } from '../core/visit/view';
 import { inTransaction, type Tx } from '../data/database';
@@ -228,7 +228,7 @@ function refuseWrite(state: string, job: Job): Result<never> | undefined {
   if (state !== 'open') return closedJob();
   if (!registry) return readFirst();
   if (underWay) return writeUnderWay();
-  if (voltage && supplyIsLow(ledger)) return supplyLow(voltage.seen.volts);
+  if (voltage && supplyIsLow(ledger)) return supplyLow(voltage.seen.volts, supportWords(job.vehicle.tpms));
   return undefined;
 }
 

@@ -35,6 +35,15 @@ export function targetsFor(job: Job, ledger: Ledger): Target[] {
   });
 }
 
+/** Wheels whose pressure is not at its target, or not known to be. */
+export function wheelsOffTarget(job: Job, ledger: Ledger): Position[] {
+  const targets = targetsFor(job, ledger);
+  return wheelsOf(job).filter((wheel) => {
+    const add = targets.find((target) => target.wheel === wheel)?.addKPa;
+    return add === undefined || Math.abs(add) > placardToleranceKPa;
+  });
+}
+
 /**
  * What to set at a tire temperature so that the wheel stands at `coldKPa` under the policy, never above the
  * sidewall's maximum; undefined where the temperature to aim at is not known.

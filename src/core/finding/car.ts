@@ -41,7 +41,7 @@ export const carFindings = {
   'supply-voltage-low': {
     scope: 'car',
     title: 'Supply too low to write',
-    action: 'Write nothing yet: connect a charger and measure again.',
+    action: 'Write nothing yet: connect a charger (an electric car is kept switched on) and measure again.',
     remedy: 'charger',
   },
   'baseline-not-set': {

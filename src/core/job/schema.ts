@@ -46,6 +46,8 @@ export const tpmsSchema = z.looseObject({
   lowOffKPa: kPa.optional(),
   highOnKPa: kPa.optional(),
   regulation: z.enum(['US', 'UN']).optional(),
+  /** Its receiver is fed by the small 12 V battery of an electric car. */
+  electric: z.boolean().optional(),
 });
 
 export const vehicleSchema = z.looseObject({

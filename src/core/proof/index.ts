@@ -3,8 +3,8 @@ import type { CarWrite, Job } from '../job';
 import { allOf } from '../job';
 import { ledgerOf, type Ledger } from '../ledger';
 import { isAboveWakeSpeed } from '../wake-speed';
-import { monitoredWheels, placardToleranceKPa, wheelsOf } from '../placard';
-import { targetsFor } from '../filling';
+import { monitoredWheels, wheelsOf } from '../placard';
+import { wheelsOffTarget } from '../filling';
 import { changesOf, lastOf, ofKind, softSince } from '../history';
 import { holdsScanned } from '../registration';
 import { sameId } from '../sensor-id';
@@ -48,7 +48,6 @@ export function proofOf(job: Job): Proof {
 function pressures(job: Job, ledger: Ledger): ProofItem {
   const name = 'pressures';
   const wheels = wheelsOf(job);
-  const targets = targetsFor(job, ledger);
   const soft = softSince(job);
   if (soft.length > 0)
     return {
@@ -58,10 +57,7 @@ function pressures(job: Job, ledger: Ledger): ProofItem {
     };
   const unread = wheels.filter((wheel) => !ledger.gauge[wheel]);
   if (unread.length > 0) return { name, state: 'open', text: `Gauge ${listWheels(unread)}.` };
-  const off = wheels.filter((wheel) => {
-    const add = targets.find((target) => target.wheel === wheel)?.addKPa;
-    return add === undefined || Math.abs(add) > placardToleranceKPa;
-  });
+  const off = wheelsOffTarget(job, ledger);
   return off.length === 0
     ? { name, state: 'met', text: 'Every tire stands at its target.' }
     : { name, state: 'unmet', text: `${listWheels(off)} not at target: set the pressure and read again.` };

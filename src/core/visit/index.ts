@@ -7,6 +7,7 @@ import { monitoredWheels, placardKPa, placardToleranceKPa, wheelsOf } from '../p
 import { proofOf, writeVerdict, type ProofItem, type Proof } from '../proof';
 import { needOf } from '../relearn/choice';
 import { nextReplacementStep } from '../replacement';
+import { supportWords } from '../supply';
 import { roadWheels, walkingOrder, type Position } from '../wheel';
 
 /** The stations of a visit, in the order they are passed. Each can be reached at any time. */
@@ -29,7 +30,7 @@ export type Move =
   | { kind: 'fill'; wheel: Position; addKPa: number }
   | { kind: 'wake'; wheel: Position; tries: number }
   | { kind: 'read-car' }
-  | { kind: 'support-supply' }
+  | { kind: 'support-supply'; how: string }
   | { kind: 'write-ids' }
   | { kind: 'read-back' }
   | { kind: 'clear-codes' }
@@ -97,7 +98,7 @@ export function nextMove(job: Job, context: MoveContext): Move {
   const refusedWrites = writesThatFailed(job);
   if (assessment.registration && !assessment.registration.ok && hasLead && refusedWrites < triesOfOneWay) {
     return holding.some(({ code }) => code === 'supply-voltage-low')
-      ? { kind: 'support-supply' }
+      ? { kind: 'support-supply', how: supportWords(job.vehicle.tpms) }
       : { kind: 'write-ids' };
   }
   const fill = assessment.targets.find(

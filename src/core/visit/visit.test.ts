@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import {
+  direct,
   gauge,
   gauges,
   heard,
@@ -20,7 +21,9 @@ import type { FindingCode } from '../finding';
 import type { CarWrite, Job } from '../job';
 import { proofOf, writeVerdict } from '../proof';
 import { sheetOf } from '../sheet';
+import { metric } from '../units';
 import type { Position } from '../wheel';
+import { moveWords } from './words';
 import { idsToWrite, isPassed, nextMove, stationOf, stations, worthwhileCheck, type Move } from '.';
 
 const move = (job: Job, handedOver = false) =>
@@ -63,7 +66,15 @@ describe('the next move', () => {
   it('does not write on a weak supply', () => {
     const seen = [...gauges(1), ...scans(2), registry(4, { RR: '90FFE0A1' })];
     const weak = jobWith([...seen, { kind: 'voltage', at: minute(4), volts: 11.8, engine: 'off' }]);
-    expect(move(weak)).toEqual({ kind: 'support-supply' });
+    expect(move(weak)).toEqual({ kind: 'support-supply', how: 'connect a charger' });
+  });
+
+  it('holds up the supply of an electric car by keeping it switched on', () => {
+    const seen = [...gauges(1), ...scans(2), registry(4, { RR: '90FFE0A1' })];
+    const weak = jobWith([...seen, { kind: 'voltage', at: minute(4), volts: 11.8, engine: 'off' }], {
+      tpms: { ...direct, electric: true },
+    });
+    expect(moveWords(move(weak), metric).why).toMatch(/keep this electric car switched on/);
   });
 
   it('follows what was chosen to be replaced, before any other check', () => {
@@ -362,7 +373,11 @@ describe('the stations', () => {
         { kind: 'look', wheel: 'LF' },
         { kind: 'check', test: 'shift' },
       ],
-      write: [{ kind: 'write-ids' }, { kind: 'read-back' }, { kind: 'support-supply' }],
+      write: [
+        { kind: 'write-ids' },
+        { kind: 'read-back' },
+        { kind: 'support-supply', how: 'connect a charger' },
+      ],
       prove: [{ kind: 'clear-codes' }, { kind: 'drive' }, { kind: 'look-at-lamp' }],
       'hand-over': [{ kind: 'hand-over' }, { kind: 'done' }],
     };

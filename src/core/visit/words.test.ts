@@ -16,7 +16,7 @@ const moves: Move[] = [
   { kind: 'wake', wheel: 'RR', tries: 0 },
   { kind: 'wake', wheel: 'RR', tries: 1 },
   { kind: 'read-car' },
-  { kind: 'support-supply' },
+  { kind: 'support-supply', how: 'connect a charger' },
   { kind: 'write-ids' },
   { kind: 'read-back' },
   { kind: 'clear-codes' },
@@ -63,7 +63,7 @@ describe('each move says what is done', () => {
     [{ kind: 'wake', wheel: 'RR', tries: 0 }, /^Wake RR$/],
     [{ kind: 'wake', wheel: 'RR', tries: 1 }, /^Wake RR again$/],
     [{ kind: 'read-car' }, /^Read the car$/],
-    [{ kind: 'support-supply' }, /^Read the car again$/],
+    [{ kind: 'support-supply', how: 'connect a charger' }, /^Read the car again$/],
     [{ kind: 'write-ids' }, /^Send/],
     [{ kind: 'read-back' }, /^Read back$/],
     [{ kind: 'clear-codes' }, /^Clear/],
@@ -84,7 +84,7 @@ describe('each move says what is done', () => {
   });
 
   it('but a supply that is too low says to connect a charger first', () => {
-    expect(moveWords({ kind: 'support-supply' }, metric).why).toMatch(/charger/);
+    expect(moveWords({ kind: 'support-supply', how: 'connect a charger' }, metric).why).toMatch(/charger/);
   });
 });
 

@@ -41,7 +41,7 @@ export function moveWords(move: Move, units: UnitChoice): { label: string; why: 
     case 'read-car':
       return { label: 'Read the car', why: 'Lead in, ignition on: registered IDs, codes, live pressures.' };
     case 'support-supply':
-      return { label: 'Read the car again', why: 'Supply too low to write. Connect a charger first.' };
+      return { label: 'Read the car again', why: `Supply too low to write. First ${move.how}.` };
     case 'write-ids':
       return { label: 'Send the IDs', why: 'What the car holds is not what was heard at the wheels.' };
     case 'read-back':

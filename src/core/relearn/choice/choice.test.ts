@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { gauge, heard, ids, jobWith, minute, registry, scans } from '../../../../tests/support/car';
+import { gauge, gauges, heard, ids, jobWith, minute, registry, scans } from '../../../../tests/support/car';
 import type { Job, Observation } from '../../job';
 import { roadWheels } from '../../wheel';
 import { canBeDone, meansOf, waysFor } from './ways';
@@ -182,9 +182,7 @@ describe('the ways to teach a car', () => {
     const failed = { kind: 'relearn', at: minute(9), method: 'write', outcome: 'failed' } as Observation;
     const ways = waysFor(all, car([failed]), everything);
     expect(ways.map((way) => way.procedure.name)).toEqual(['by-tool', 'by-air', 'by-road', 'by-write']);
-    expect(wayWords(ways[3] ?? { procedure: write, missing: [], failed: 0, waitsForSupply: false })).toEqual([
-      'Failed once on this visit',
-    ]);
+    expect(wayWords(ways[3] ?? expect.fail())).toEqual(['Failed once on this visit']);
   });
 
   it('a write waits for the supply', () => {
@@ -192,6 +190,17 @@ describe('the ways to teach a car', () => {
     expect(names(all, car([low]), everything)).toEqual(['by-tool', 'by-air', 'by-road', 'by-write']);
     const charged = { ...low, at: minute(12), volts: 12.6 } as Observation;
     expect(names(all, car([low, charged]), everything)[0]).toBe('by-write');
+  });
+
+  it('one that rests on the pressures waits until they are set, and says where they are not', () => {
+    const set = procedure('set', 'air', { before: ['pressures-set'], minutes: 1 });
+    const half = car(gauges(1, { RR: 190 }).slice(0, 3));
+    const [first, last] = waysFor([set, drive], half, everything);
+    expect([first?.procedure.name, last?.procedure.name]).toEqual(['by-road', 'set']);
+    expect(last && wayWords(last)).toEqual([
+      'Set the pressures first: RR and LR not at target or not gauged',
+    ]);
+    expect(names([set, drive], car(gauges(1)), everything)).toEqual(['set', 'by-road']);
   });
 
   it('only those for this kind of vehicle, its year, and what is needed', () => {

@@ -1,7 +1,10 @@
 import type { Job } from '../../job';
 import { ledgerOf } from '../../ledger';
-import { supplyIsLow } from '../../supply';
+import { wheelsOffTarget } from '../../filling';
+import { softSince } from '../../history';
+import { supplyIsLow, supportWords } from '../../supply';
 import { profileOf } from '../../visit/notes';
+import { inWalkingOrder, type Position } from '../../wheel';
 import { phases, type Procedure, type RelearnMethod } from '../procedure';
 
 /** What a procedure is done with, beside hands. */
@@ -14,8 +17,10 @@ export interface Way {
   missing: Means[];
   /** So many times it was tried on this visit and failed. */
   failed: number;
-  /** The supply is too low to write to a module. */
-  waitsForSupply: boolean;
+  /** How the supply is held up, where it is too low to write to a module. */
+  waitsForSupply: string | undefined;
+  /** It rests on pressures that were set, and these tires are not, or nobody gauged them. */
+  waitsForPressures: readonly Position[];
 }
 
 /**
@@ -28,7 +33,9 @@ export function waysFor(
   here: Readonly<Record<Means, boolean>>,
   preferred: readonly RelearnMethod[] = [],
 ): Way[] {
-  const low = supplyIsLow(ledgerOf(job));
+  const ledger = ledgerOf(job);
+  const low = supplyIsLow(ledger);
+  const unset = inWalkingOrder([...softSince(job), ...wheelsOffTarget(job, ledger)]);
   const failed = (method: RelearnMethod) =>
     job.observations.filter(
       (seen) => seen.kind === 'relearn' && seen.method === method && seen.outcome === 'failed',
@@ -45,7 +52,8 @@ export function waysFor(
         procedure,
         missing: means.filter((one) => !here[one]),
         failed: failed(procedure.method),
-        waitsForSupply: low && means.includes('lead'),
+        waitsForSupply: low && means.includes('lead') ? supportWords(job.vehicle.tpms) : undefined,
+        waitsForPressures: procedure.before.includes('pressures-set') ? unset : [],
       };
     })
     .sort(
@@ -57,8 +65,8 @@ export function waysFor(
     );
 }
 
-export const canBeDone = ({ missing, waitsForSupply }: Way): boolean =>
-  missing.length === 0 && !waitsForSupply;
+export const canBeDone = ({ missing, waitsForSupply, waitsForPressures }: Way): boolean =>
+  missing.length === 0 && waitsForSupply === undefined && waitsForPressures.length === 0;
 
 const minutesOf = ({ procedure }: Way): number => procedure.minutes ?? Number.POSITIVE_INFINITY;
 

@@ -1,4 +1,4 @@
-import { positionName } from '../../wheel';
+import { listWheels, positionName } from '../../wheel';
 import type { Need, NeedAction, NeedReason } from './need';
 import type { Way } from './ways';
 
@@ -58,10 +58,13 @@ const meansWords: Record<Way['missing'][number], string> = {
 };
 
 /** What stands in the way of a procedure here and now; empty where nothing does. */
-export function wayWords({ missing, failed, waitsForSupply }: Way): string[] {
+export function wayWords({ missing, failed, waitsForSupply, waitsForPressures }: Way): string[] {
   return [
     ...(missing.length > 0 ? [`Needs ${missing.map((one) => meansWords[one]).join(' and ')}`] : []),
-    ...(waitsForSupply ? ['Waits for the supply: connect a charger, read the car again'] : []),
+    ...(waitsForSupply ? [`Waits for the supply: ${waitsForSupply}, read the car again`] : []),
+    ...(waitsForPressures.length > 0
+      ? [`Set the pressures first: ${listWheels(waitsForPressures)} not at target or not gauged`]
+      : []),
     ...(failed > 0 ? [`Failed ${failed === 1 ? 'once' : `${failed} times`} on this visit`] : []),
   ];
 }
