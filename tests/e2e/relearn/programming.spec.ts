@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { openJob } from '../../support/visit';
+import { hydrated, openJob } from '../../support/visit';
 import { RelearnPage } from '../../support/relearn';
 
 /** Lays one simulated sensor of the box into the cradle, and no other. */
@@ -49,7 +49,10 @@ test('a clone: the car needs no relearn, and hears the new sensor on the road', 
   ).toBeVisible();
   await page.getByRole('button', { name: 'Put U4-1021 into LR' }).click();
   await expect(page.getByText('U4-1021 is in LR now.')).toBeVisible();
-  await page.keyboard.press('Escape');
+  await page.getByRole('link', { name: 'Print the labels' }).click();
+  await expect(page.getByRole('main').getByRole('listitem')).toContainText(['4C31 A244']);
+  await page.getByRole('link', { name: 'Back to the job' }).click();
+  await hydrated(page);
   await page.getByRole('button', { name: 'Relearn', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'no relearn is needed' })).toBeVisible();
   await page.keyboard.press('Escape');
@@ -148,10 +151,28 @@ test('the service of a sensor: the list, the printed ID photographed without its
     .getByLabel('Photograph it')
     .setInputFiles({ name: 'id.png', mimeType: 'image/png', buffer: Buffer.from(drawn, 'base64') });
   await expect(dialog.getByRole('img', { name: /printed ID/ })).toBeVisible();
+  // Taken where the network does not reach, and the page lost: it is still there.
+  await page.context().setOffline(true);
+  await dialog.getByRole('button', { name: 'Keep the service of RF' }).click();
+  await expect(dialog.getByText(/connection|network/i).first()).toBeVisible();
+  await page.context().setOffline(false);
+  await page.reload();
+  await hydrated(page);
+  await page.getByRole('button', { name: 'Service', exact: true }).click();
+  await dialog.getByText('RF', { exact: true }).click();
+  await expect(dialog.getByRole('img', { name: /printed ID/ })).toBeVisible();
+  await dialog.getByLabel('Part').selectOption({ label: 'Universal 433, metal stem (UNI-4M)' });
+  for (const box of await dialog.getByRole('checkbox').all()) await box.check();
+  await dialog.getByLabel('Printed on the sensor').fill('D2004F3B');
   const sent = page.waitForRequest(/services$/);
   await dialog.getByRole('button', { name: 'Keep the service of RF' }).click();
   expect(((await sent).postData() ?? '').length).toBeLessThan(420_000);
   await expect(dialog.getByText('Kept, by Ines.')).toBeVisible();
+  await dialog.getByText('LF', { exact: true }).click();
+  await page.context().setOffline(true);
+  await dialog.getByText('RF, done', { exact: true }).click();
+  await expect(dialog.getByRole('img', { name: /printed ID/ })).toBeVisible();
+  await page.context().setOffline(false);
   await dialog.getByText('LR', { exact: true }).click();
   await dialog.getByLabel('Declined by the customer').fill('Comes back in spring.');
   await dialog.getByRole('button', { name: 'Keep the service of LR' }).click();

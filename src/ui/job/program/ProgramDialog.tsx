@@ -121,6 +121,7 @@ function Outcome({ sheet: { job, view, act, busy, problem }, write }: { sheet: S
           <Tag aria-hidden="true" /> {plateOf(job)} {write.wheel}{' '}
           <b className="figures">{groupedId(write.asked.id)}</b>
           <span>{spellAloud(write.asked.id)}</span>
+          <a href={`/jobs/${view.id}/labels`}>Print the labels</a>
         </p>
       )}
       {verdict === 'unknown' && (

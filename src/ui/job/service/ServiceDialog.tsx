@@ -20,6 +20,7 @@ import { Notice } from '../../kit/Notice';
 import formStyles from '../../kit/Forms.module.css';
 import { IdField } from '../../parts/IdField';
 import type { Sheet } from '../use-sheet';
+import { draftOf, dropDraft, keepDraft, photoOf } from './kept-photos';
 import { smallPhoto } from './photo';
 import styles from './ServiceDialog.module.css';
 
@@ -72,6 +73,13 @@ function Service({ sheet, wheel, parts }: { sheet: Sheet; wheel: Position; parts
   const [declined, setDeclined] = useState(before?.declined ?? '');
   const [photo, setPhoto] = useState<string>();
   const [wrong, setWrong] = useState<string>();
+  const shown = usePhoto(
+    sheet.view.id,
+    wheel,
+    photo,
+    before?.hasPhoto === true ? before.key : undefined,
+    setPhoto,
+  );
   const part = fitting.find(({ name }) => name === partName);
   const expected = expectedPrint(job, wheel);
   const toggle = (step: ServiceStep, is: boolean) =>
@@ -87,11 +95,14 @@ function Service({ sheet, wheel, parts }: { sheet: Sheet; wheel: Position; parts
       ...(printed.trim() !== '' && { printedId: printed.trim() }),
       ...(photo && { photo }),
       ...(declined.trim() !== '' && { declined: declined.trim() }),
+    }).then((done) => {
+      if (done && photo) void dropDraft(sheet.view.id, wheel);
     });
   const take = async (file: File | undefined) => {
     if (!file) return;
     const small = await smallPhoto(file);
     setPhoto(small);
+    if (small) void keepDraft(sheet.view.id, wheel, small);
     setWrong(small ? undefined : 'This file is no picture that can be kept. Take another one.');
   };
   return (
@@ -145,10 +156,10 @@ function Service({ sheet, wheel, parts }: { sheet: Sheet; wheel: Position; parts
           />
         </label>
         {wrong && <Notice tone="wrong">{wrong}</Notice>}
-        {(photo ?? before?.hasPhoto === true) && (
+        {shown && (
           <img
             className={styles.photo}
-            src={photo ?? `/api/photos/${before?.key ?? ''}`}
+            src={shown}
             alt={`The printed ID of the sensor, ${positionName[wheel]}`}
           />
         )}
@@ -170,4 +181,25 @@ function Service({ sheet, wheel, parts }: { sheet: Sheet; wheel: Position; parts
       </div>
     </form>
   );
+}
+
+/**
+ * The picture to be seen: the one just taken, else the one that was taken on this device and not kept in the shop yet,
+ * else the one that was kept.
+ */
+function usePhoto(
+  jobId: string,
+  wheel: Position,
+  taken: string | undefined,
+  key: string | undefined,
+  onDraft: (photo: string) => void,
+): string | undefined {
+  const [kept, setKept] = useState<string>();
+  useEffect(() => {
+    void draftOf(jobId, wheel).then((draft) => draft && onDraft(draft));
+  }, [jobId, wheel, onDraft]);
+  useEffect(() => {
+    if (key) void photoOf(key).then(setKept);
+  }, [key]);
+  return taken ?? kept;
 }
