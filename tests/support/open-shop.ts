@@ -1,7 +1,8 @@
+import { createServer } from 'node:http';
 import { chromium as browser } from '@playwright/test';
 import people from '../../demo/people.json' with { type: 'json' };
 import { chromium } from '../../playwright.config';
-import { addressVariable, projects } from './visit';
+import { addressVariable, projects, restartVariable } from './visit';
 import { openShop } from './shop';
 
 /** Opens a shop of its own for each group of browser tests, so that none finds another's cars, and signs a technician in. */
@@ -28,5 +29,26 @@ async function openFor(project: (typeof projects)[number]) {
   await page.waitForURL(`${shop.address}/`);
   await page.context().storageState({ path: `test-results/signed-in-${project}.json` });
   await window.close();
-  return shop;
+  const remote = await remoteControl(shop.restartServer);
+  process.env[restartVariable(project)] = remote.address;
+  return {
+    close: async () => {
+      remote.close();
+      await shop.close();
+    },
+  };
+}
+
+/** A test runs in another process than the shop: by this it has its server killed and started again. */
+async function remoteControl(restart: () => Promise<void>): Promise<{ address: string; close: () => void }> {
+  const server = createServer((_, response) => {
+    void restart().then(
+      () => response.end('restarted'),
+      (error: unknown) => response.writeHead(500).end(String(error)),
+    );
+  });
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  const at = server.address();
+  if (at === null || typeof at === 'string') throw new Error('no address to be asked at');
+  return { address: `http://127.0.0.1:${at.port}`, close: () => server.close() };
 }

@@ -5,6 +5,15 @@ export const projects = ['visit', 'relearn', 'by-hand'] as const;
 export const addressVariable = (project: string): string =>
   `SHOP_ADDRESS_${project.toUpperCase().replace('-', '_')}`;
 
+export const restartVariable = (project: string): string =>
+  addressVariable(project).replace('ADDRESS', 'RESTART');
+
+/** Ends the server of this test's shop and starts it again, as after a crash. */
+export async function restartServer(): Promise<void> {
+  const restarted = await fetch(process.env[restartVariable(test.info().project.name)] ?? '');
+  if (!restarted.ok) throw new Error(await restarted.text());
+}
+
 /** Of the shop this test has. */
 export const address = (): string => process.env[addressVariable(test.info().project.name)] ?? '';
 

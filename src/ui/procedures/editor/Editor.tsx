@@ -132,7 +132,13 @@ export function Editor({ initial, profiles, cars }: EditorProps) {
         )}
         {procedure && <ProcedureBody procedure={procedure} />}
       </aside>
-      {trying && procedure && <DryTry procedure={procedure} cars={cars} onClose={() => setTrying(false)} />}
+      {trying && procedure && (
+        <DryTry
+          procedure={procedure}
+          cars={likeliestFirst(cars, procedure, profiles)}
+          onClose={() => setTrying(false)}
+        />
+      )}
     </main>
   );
 }
@@ -298,4 +304,11 @@ function Limits({ writing }: { writing: Writing }) {
       </div>
     </fieldset>
   );
+}
+
+/** Cars of the kind the procedure is for before the others. */
+function likeliestFirst(cars: YardLine[], { for: kinds }: Procedure, profiles: ProfileSummary[]): YardLine[] {
+  const labels = profiles.filter(({ name }) => kinds.profiles.includes(name)).map(({ label }) => label);
+  const isOne = ({ label }: YardLine) => labels.some((kind) => label.startsWith(kind));
+  return [...cars.filter(isOne), ...cars.filter((car) => !isOne(car))];
 }
