@@ -95,6 +95,10 @@ export const blamesNothing = (code: FindingCode): boolean => recordOf(code).blam
 export const toRead = (findings: readonly Finding[]): Finding[] =>
   [...findings].sort((a, b) => Number(blamesNothing(a.code)) - Number(blamesNothing(b.code)));
 
+/** What is done about a finding, as a button says it: "Replace the RR sensor"; its title where that is no move. */
+export const workOn = (finding: Pick<Finding, 'code' | 'wheels'>): string =>
+  recordOf(finding.code).work?.label(listWheels(finding.wheels)) ?? titleOf(finding);
+
 /** A finding's title with its wheels: "Tire low: RF and LR". */
 export const titleOf = ({ code, wheels }: Pick<Finding, 'code' | 'wheels'>): string =>
   [recordOf(code).title, listWheels(wheels)].filter(Boolean).join(': ');

@@ -26,8 +26,11 @@ export interface FindingRecord {
   action: string;
   /** What puts it right. `part`: a sensor or a module is bought for it. */
   remedy: 'air' | 'hands' | 'part' | 'write' | 'scan' | 'drive' | 'charger' | 'none';
-  /** Its remedy comes before IDs are written, or before the rest can be proved; missing: it is met on the way. */
-  before?: 'writing' | 'proof';
+  /**
+   * Its remedy is a move of its own, before IDs are written or before the rest can be proved, named by what is done at
+   * which wheels; missing: it is met on the way.
+   */
+  work?: { before: 'writing' | 'proof'; label: (at: string) => string };
   /** A state of the visit that blames nothing: it stands behind the others wherever a few are shown. */
   blamesNothing?: true;
   /** The cautions its work calls for. */

@@ -93,7 +93,7 @@ export function nextMove(job: Job, context: MoveContext): Move {
   if (check) return asMove(check.test, check.wheel, ledger);
 
   const holding = findingsThatHold(assessment);
-  const part = holding.find(({ code }) => recordOf(code).before === 'writing');
+  const part = holding.find(({ code }) => recordOf(code).work?.before === 'writing');
   if (part) return { kind: 'act', finding: part };
   const refusedWrites = writesThatFailed(job);
   if (assessment.registration && !assessment.registration.ok && hasLead && refusedWrites < triesOfOneWay) {
@@ -106,7 +106,7 @@ export function nextMove(job: Job, context: MoveContext): Move {
   );
   if (fill?.addKPa !== undefined) return { kind: 'fill', wheel: fill.wheel, addKPa: fill.addKPa };
 
-  const work = holding.find(({ code }) => recordOf(code).before === 'proof');
+  const work = holding.find(({ code }) => recordOf(code).work?.before === 'proof');
   if (work) return { kind: 'act', finding: work };
   const unmeasured = toProve(job, ledger, context);
   if (unmeasured) return unmeasured;

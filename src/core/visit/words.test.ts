@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { workOn, type FindingCode } from '../finding';
 import { jobWith, gauge } from '../../../tests/support/car';
 import { assess } from '../diagnosis';
 import { metric } from '../units';
@@ -72,7 +73,18 @@ describe('each move says what is done', () => {
     [{ kind: 'look', wheel: 'RF' }, /RF/],
     [{ kind: 'check', test: 'reception' }, /./],
     [{ kind: 'hand-over' }, /^Hand over/],
+    [{ kind: 'program', wheel: 'RR' }, /^Program the sensor for RR$/],
+    [{ kind: 'service', wheel: 'RR' }, /^Fit the sensor at RR$/],
+    [{ kind: 'relearn', failed: 0 }, /^Relearn$/],
   ];
+
+  it.each<[FindingCode, RegExp]>([
+    ['sensor-silent', /^Replace the RR sensor$/],
+    ['tire-leaking', /^Find the leak at RR$/],
+    ['receiver-fault', /^Check the receiver$/],
+  ])('of %s what is done, not what was found', (code, label) => {
+    expect(workOn({ code, wheels: code === 'receiver-fault' ? [] : ['RR'] })).toMatch(label);
+  });
 
   it.each(labels)('%j', (move, label) => {
     expect(moveWords(move, metric).label).toMatch(label);

@@ -1,4 +1,4 @@
-import { titleOf } from '../finding';
+import { workOn } from '../finding';
 import { formatDifference, pressure, type UnitChoice } from '../units';
 import type { CheckedByHand, Move, Station } from '.';
 import { positionName } from '../wheel';
@@ -82,7 +82,7 @@ export function moveWords(move: Move, units: UnitChoice): { label: string; why: 
       };
     case 'act':
       return {
-        label: titleOf(move.finding),
+        label: workOn(move.finding),
         why: move.finding.action,
       };
     case 'hand-over':

@@ -44,12 +44,12 @@ export function ActDialog({ sheet, finding }: { sheet: Sheet; finding: Finding }
           </Button>
         )}
         {wheel && part === 'sensor' && (
-          <Button weight="main" onClick={() => open({ dialog: 'scan', wheel })}>
-            Wake {wheel} again
-          </Button>
-        )}
-        {wheel && part === 'sensor' && (
-          <Button onClick={() => open({ dialog: 'replace' })}>Replace it</Button>
+          <>
+            <Button weight="main" onClick={() => open({ dialog: 'replace' })}>
+              Replace one or all
+            </Button>
+            <Button onClick={() => open({ dialog: 'scan', wheel })}>Wake {wheel} again</Button>
+          </>
         )}
         {part === 'tire' &&
           finding.wheels.map((leaking) => (
