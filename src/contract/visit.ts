@@ -65,7 +65,7 @@ export const moveSchema: z.ZodType<Move> = z.union([
     'done',
   ),
   z.object({ kind: z.literal('support-supply'), how: z.string() }),
-  z.object({ kind: z.enum(['program', 'service']), wheel }),
+  z.object({ kind: z.enum(['program', 'service', 'explain']), wheel }),
   z.object({ kind: z.literal('relearn'), failed: z.int() }),
   z.object({ kind: z.literal('gauge'), wheel, again: z.boolean() }),
   z.object({ kind: z.literal('fill'), wheel, addKPa: z.number() }),

@@ -5,6 +5,7 @@ import type { Job } from '../job';
 import { lampMeaning, lampTomorrow } from '../lamp';
 import { ledgerOf } from '../ledger';
 import { compareRegistration } from '../registration';
+import { setAsideSlips, unitSlipsIn } from '../unit-slip';
 import { inWalkingOrder, type Position } from '../wheel';
 import { Factors, posteriorOf } from './inference';
 import { type Claim, type Judgement, claimsFrom, decisionFrom, nextTests } from './decision';
@@ -20,14 +21,21 @@ const leastTold = 0.05;
 
 /** What follows from a job. Pure: the same job, and the same experience of the shop, give the same assessment. */
 export function assess(job: Job, experience?: Experience): Assessment {
-  const judging = judged(job, experience);
+  const { job: sensible, places } = setAsideSlips(job);
+  const judging = judged(sensible, experience);
   const { judgement, priors, factors } = judging;
-  return assessmentFrom(job, judging, weigherOf(job, judgement, priors, factors));
+  const weigh = weigherOf(sensible, judgement, priors, factors);
+  // Evidence names an observation by its place in the job as it was handed in.
+  const inJob: Weigh = places
+    ? (code, wheels) =>
+        weigh(code, wheels).map((weight) => ({ ...weight, observation: places[weight.observation] ?? 0 }))
+    : weigh;
+  return assessmentFrom(job, judging, inJob);
 }
 
 /** The same without the evidence of the findings, which takes longest: a verdict to show while that is weighed. */
 export function assessBriefly(job: Job, experience?: Experience): Assessment {
-  return assessmentFrom(job, judged(job, experience), noEvidence);
+  return assessmentFrom(job, judged(setAsideSlips(job).job, experience), noEvidence);
 }
 
 /** The judgement alone: what holds, what to check next, and whether to act; and what is told, wheel by wheel. */
@@ -35,7 +43,7 @@ export function verdictOn(
   job: Job,
   experience?: Experience,
 ): Pick<Assessment, 'findings' | 'nextTests' | 'decision'> & { told: readonly Claim[] } {
-  const judging = judged(job, experience);
+  const judging = judged(setAsideSlips(job).job, experience);
   return { ...verdictFrom(judging, noEvidence), told: judging.told };
 }
 
@@ -47,13 +55,14 @@ function verdictFrom({ judgement, told }: ReturnType<typeof judged>, weigh: Weig
   return { findings, nextTests: tests, decision: decisionFrom(findings, tests) };
 }
 
-function assessmentFrom(job: Job, judging: ReturnType<typeof judged>, weigh: Weigh): Assessment {
+function assessmentFrom(asked: Job, judging: ReturnType<typeof judged>, weigh: Weigh): Assessment {
   const { judgement } = judging;
   const { ledger } = judgement;
+  const { job } = judgement.evidence.context;
   const { findings, nextTests: tests, decision } = verdictFrom(judging, weigh);
   const tomorrow = lampTomorrow(job, ledger);
   const registration = compareRegistration(job, ledger);
-  const inconsistencies = inconsistenciesOf(job);
+  const inconsistencies = [...unitSlipsIn(asked).found, ...inconsistenciesOf(asked)];
   const positions = positionsFrom(judgement);
   return {
     format: 'hacienda.assessment/1',

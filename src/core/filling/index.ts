@@ -73,8 +73,8 @@ function targetFor(job: Job, wheel: Position, coldKPa: number, reading: Seen<'ga
   // A cold tire, and nobody knows how cold: the placard figure is what "cold" means.
   const { kPa: setNowKPa, cappedAtKPa } = aim ?? underSidewall(job, wheel, coldKPa);
   const addKPa = reading && setNowKPa - reading.kPa;
-  const doubtK =
-    reading?.tireCUncertaintyK ?? (reading?.tireC === undefined ? undefined : measuredUncertaintyK);
+  const wasMeasured = reading?.tireC !== undefined || (tireC !== undefined && tireC !== job.climate?.nowC);
+  const doubtK = reading?.tireCUncertaintyK ?? (reading && wasMeasured ? measuredUncertaintyK : undefined);
   return {
     wheel,
     coldKPa,
@@ -93,7 +93,7 @@ function targetFor(job: Job, wheel: Position, coldKPa: number, reading: Seen<'ga
 /** Warm from driving, not from the weather: the tire says so, or is that much warmer than the air. */
 function isHot(job: Job, reading: Seen<'gauge'> | undefined): boolean {
   const nowC = job.climate?.nowC;
-  const tireC = reading?.tireC;
+  const tireC = reading && tireCelsius(job, reading);
   return reading?.tire === 'warm' || (tireC !== undefined && nowC !== undefined && tireC > nowC + hotK);
 }
 

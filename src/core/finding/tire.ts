@@ -34,7 +34,8 @@ export const tireFindings = {
   'tire-overinflated': {
     scope: 'tire',
     title: 'Over placard',
-    action: 'Let the tire cool to the outdoor temperature, then let out to placard. Never bleed a hot tire.',
+    action:
+      'Cold, let out to placard. Warm from driving it reads high: let it cool first, never bleed a hot tire.',
     remedy: 'air',
     work: { before: 'proof', label: (at) => `Set the pressure at ${at}` },
     summedWith: 'tire',
@@ -57,7 +58,8 @@ export const tireFindings = {
   'tire-leaking': {
     scope: 'tire',
     title: 'Losing air',
-    action: 'Find the leak with soapy water: tread, bead, valve core, stem. Repair before filling.',
+    action:
+      'Fill it, then find the leak with soapy water: tread, bead, valve core, stem. One found near flat is taken off and looked at inside first. Repair before it leaves.',
     remedy: 'hands',
     work: { before: 'proof', label: (at) => `Find the leak at ${at}` },
     caution: 'wheel-work',

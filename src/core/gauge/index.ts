@@ -1,5 +1,6 @@
 import { failure, type Result } from '../result';
-import { altitudeOf, type Job, type Seen } from '../job';
+import { altitudeOf, atWheel, type Job, type Seen } from '../job';
+import { strongest } from '../ledger';
 import { atmosphericKPa, atTemperature, kelvin } from '../pressure';
 import { measuredUncertaintyK } from '../tire-temperature';
 import { usualUncertaintyKPa } from './instrument';
@@ -15,11 +16,32 @@ export {
 export type { Calibration, CalibrationStatus } from './instrument';
 export type { CalibrationCheck, CheckPoint, Instrument } from './schema';
 
-/** The temperature of the air in the tire at a gauge reading; unknown for a warm tire nobody measured. */
+/**
+ * The temperature of the air in the tire at a gauge reading: as it was measured beside it, else by its sensor at the same
+ * stop where the tire was warm, or called cold and is not; unknown for a warm tire nobody measured.
+ */
 export function tireCelsius(job: Job, reading: Seen<'gauge'>): number | undefined {
   if (reading.tireC !== undefined) return reading.tireC;
-  return reading.tire === 'cold' ? job.climate?.nowC : undefined;
+  const sensorC = sensorCelsius(job, reading);
+  const nowC = job.climate?.nowC;
+  if (reading.tire !== 'cold') return sensorC;
+  return sensorC !== undefined && nowC !== undefined && sensorC > nowC + sunK ? sensorC : nowC;
 }
+
+/** What the sensor of the wheel said of its temperature nearest to a gauge reading, within one stop. */
+function sensorCelsius(job: Job, reading: Seen<'gauge'>): number | undefined {
+  const atMs = Date.parse(reading.at);
+  let nearest: { apartMs: number; celsius: number } | undefined;
+  for (const { seen } of atWheel(job, 'activation', reading.wheel)) {
+    const apartMs = Math.abs(Date.parse(seen.at) - atMs);
+    const celsius = strongest(seen.replies)?.tempC;
+    if (celsius == null || apartMs > oneStopMs || apartMs > (nearest?.apartMs ?? oneStopMs)) continue;
+    nearest = { apartMs, celsius };
+  }
+  return nearest?.celsius;
+}
+/** Nobody drove in between (common practice). */
+const oneStopMs = 45 * 60_000;
 
 /** A gauge reading in kPa brought to another temperature, where its own is known. */
 export function readingAt(job: Job, reading: Seen<'gauge'>, celsius: number): number | undefined {

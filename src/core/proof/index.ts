@@ -3,6 +3,7 @@ import type { CarWrite, Job } from '../job';
 import { allOf } from '../job';
 import { ledgerOf, type Ledger } from '../ledger';
 import { isAboveWakeSpeed } from '../wake-speed';
+import { unexplainedDamage } from '../damage';
 import { monitoredWheels, wheelsOf } from '../placard';
 import { wheelsOffTarget } from '../filling';
 import { changesOf, lastOf, ofKind, softSince } from '../history';
@@ -11,7 +12,7 @@ import { sameId } from '../sensor-id';
 import { listWheels, type Position } from '../wheel';
 
 /** What must be shown before a car counts as put right. */
-export const proofItems = ['pressures', 'registration', 'reports', 'codes', 'lamp'] as const;
+export const proofItems = ['pressures', 'damage', 'registration', 'reports', 'codes', 'lamp'] as const;
 
 /** One of them, and how it stands. */
 export interface ProofItem {
@@ -38,6 +39,7 @@ export function proofOf(job: Job): Proof {
   const direct = job.vehicle.tpms.kind === 'direct';
   const checks = [
     pressures(job, ledger),
+    ...damage(job),
     ...(direct ? [registration(job, ledger), reports(job, since)] : []),
     codes(job, ledger),
     lamp(ledger, since),
@@ -61,6 +63,14 @@ function pressures(job: Job, ledger: Ledger): ProofItem {
   return off.length === 0
     ? { name, state: 'met', text: 'Every tire stands at its target.' }
     : { name, state: 'unmet', text: `${listWheels(off)} not at target: set the pressure and read again.` };
+}
+
+/** What was seen of a tire stands until somebody says what it was. */
+function damage(job: Job): ProofItem[] {
+  const open = unexplainedDamage(job).map(({ wheel }) => wheel);
+  return open.length === 0
+    ? []
+    : [{ name: 'damage', state: 'unmet', text: `Seen at ${listWheels(open)}, and not said what it was.` }];
 }
 
 function registration(job: Job, ledger: Ledger): ProofItem {

@@ -91,7 +91,35 @@ describe('pressures', () => {
   });
 
   it('are not met by a warm tire of which nobody knows how warm', () => {
-    expect(state('pressures', [...seen, gauge(30, 'LF', 230, { tire: 'warm' })])).toBe('unmet');
+    expect(state('pressures', [...seen, gauge(90, 'LF', 230, { tire: 'warm' })])).toBe('unmet');
+  });
+
+  it('of a tire whose sensor says how warm it is are those it has once cold', () => {
+    const warm = (kPa: number) => [
+      ...seen,
+      heard(29, 'LF', { kPa, tempC: 42 }),
+      gauge(30, 'LF', kPa, { tire: 'warm' }),
+    ];
+    // By the gas law, from 12 °C to 42 °C: (230 + 101.325) · 315.15 / 285.15 − 101.325 = 264.9 kPa.
+    expect(state('pressures', warm(265))).toBe('met');
+    expect(state('pressures', warm(246))).toBe('unmet');
+  });
+});
+
+describe('what was seen of a tire', () => {
+  const nail = { kind: 'visual', at: minute(1), wheel: 'RF', sign: 'object' } as const;
+
+  it('stands against the proof until it is repaired, or somebody says what it was', () => {
+    const job = jobWith([...seen, nail]);
+    const damage = (more: Partial<Job>) =>
+      proofOf({ ...job, ...more }).checks.find(({ name }) => name === 'damage');
+    expect(damage({})).toMatchObject({ state: 'unmet', text: 'Seen at RF, and not said what it was.' });
+    expect(damage({ repairs: [{ wheel: 'LF', at: minute(5) }] })).toBeDefined();
+    expect(damage({ repairs: [{ wheel: 'RF', at: minute(5) }] })).toBeUndefined();
+    const inOrder = { part: 'tire' as const, wheel: 'RF' as const, was: 'in-order' as const };
+    expect(
+      damage({ confirmations: [{ key: 'k', at: minute(5), by: 'Ines', parts: [inOrder] }] }),
+    ).toBeUndefined();
   });
 });
 

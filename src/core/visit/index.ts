@@ -1,14 +1,16 @@
 import { softSince } from '../history';
 import { findingsThatHold, type Assessment, type Finding, type NextTest, type Test } from '../assessment';
 import { recordOf } from '../finding';
-import { allOf, type Job } from '../job';
+import { unexplainedDamage } from '../damage';
+import { allOf, atWheel, type Job } from '../job';
 import { ledgerOf, silentAfterTries, type Ledger } from '../ledger';
 import { monitoredWheels, placardKPa, placardToleranceKPa, wheelsOf } from '../placard';
 import { proofOf, writeVerdict, type ProofItem, type Proof } from '../proof';
-import { needOf } from '../relearn/choice';
+import { needOf } from '../relearn/choice/need';
 import { nextReplacementStep } from '../replacement';
 import { supportWords } from '../supply';
-import { roadWheels, walkingOrder, type Position } from '../wheel';
+import { unitSlipsIn } from '../unit-slip';
+import { inWalkingOrder, roadWheels, walkingOrder, type Position } from '../wheel';
 
 /** The stations of a visit, in the order they are passed. Each can be reached at any time. */
 export const stations = [
@@ -45,6 +47,8 @@ export type Move =
   | { kind: 'service'; wheel: Position }
   /** The car is taught by a way that needs no lead, or by another one where writing failed. */
   | { kind: 'relearn'; failed: number }
+  /** What was seen of a tire, and what it turned out to be. */
+  | { kind: 'explain'; wheel: Position }
   | { kind: 'act'; finding: Finding }
   | { kind: 'hand-over' }
   | { kind: 'done' };
@@ -83,6 +87,8 @@ export function nextMove(job: Job, context: MoveContext): Move {
   if (pending && hasLead) return { kind: 'read-back' };
   if (roadWheels.some((wheel) => placardKPa(job, wheel) === undefined)) return { kind: 'placard' };
 
+  const slip = slipToAsk(job);
+  if (slip) return slip;
   const step = nextReplacementStep(job);
   if (step) {
     return step.do === 'wake'
@@ -110,8 +116,25 @@ export function nextMove(job: Job, context: MoveContext): Move {
   if (work) return { kind: 'act', finding: work };
   const unmeasured = toProve(job, ledger, context);
   if (unmeasured) return unmeasured;
+  const [damaged] = unexplainedDamage(job);
+  if (damaged) return { kind: 'explain', wheel: damaged.wheel };
   if (teachingIsOpen(job, ledger)) return { kind: 'relearn', failed: refusedWrites };
   return moveFromProof(proofOf(job), hasLead);
+}
+
+/** A figure in a unit it was not meant in is read again before anything rests on it. */
+function slipToAsk(job: Job): Move | undefined {
+  const { placard, gauges } = unitSlipsIn(job);
+  if (placard.length > 0) return { kind: 'placard' };
+  const wheels = gauges.flatMap((place) => {
+    const seen = job.observations[place];
+    return seen?.kind === 'gauge' ? [seen.wheel] : [];
+  });
+  const [wheel] = inWalkingOrder(wheels).filter((at) => {
+    const last = atWheel(job, 'gauge', at).at(-1);
+    return last !== undefined && gauges.includes(last.index);
+  });
+  return wheel && { kind: 'gauge', wheel, again: true };
 }
 
 /** A way that failed so often is not offered again (practice): another one is. */
@@ -254,6 +277,7 @@ export function stationOf(move: Move): Station {
     case 'check':
     case 'program':
     case 'service':
+    case 'explain':
       return 'follows';
     case 'write-ids':
     case 'read-back':

@@ -76,6 +76,7 @@ describe('each move says what is done', () => {
     [{ kind: 'program', wheel: 'RR' }, /^Program the sensor for RR$/],
     [{ kind: 'service', wheel: 'RR' }, /^Fit the sensor at RR$/],
     [{ kind: 'relearn', failed: 0 }, /^Relearn$/],
+    [{ kind: 'explain', wheel: 'RF' }, /^Say what it was at RF$/],
   ];
 
   it.each<[FindingCode, RegExp]>([

@@ -72,6 +72,11 @@ export function moveWords(move: Move, units: UnitChoice): { label: string; why: 
         label: `Fit the sensor at ${move.wheel}`,
         why: 'By the list: stem, sensor, kit, torque; the printed ID before the tire goes on.',
       };
+    case 'explain':
+      return {
+        label: `Say what it was at ${move.wheel}`,
+        why: 'What was seen there stands until it is repaired, or somebody says what it was.',
+      };
     case 'relearn':
       return {
         label: 'Relearn',

@@ -40,6 +40,7 @@ const CodesDialog = later(() => import('./checks/CodesDialog').then((found) => f
 const WriteDialog = later(() => import('./write/WriteDialog').then((found) => found.WriteDialog));
 const RelearnDialog = later(() => import('./relearn/RelearnDialog').then((found) => found.RelearnDialog));
 const ProgramDialog = later(() => import('./program/ProgramDialog').then((found) => found.ProgramDialog));
+const ExplainDialog = later(() => import('./follows/ExplainDialog').then((found) => found.ExplainDialog));
 const ReplaceDialog = later(() => import('./replace/ReplaceDialog').then((found) => found.ReplaceDialog));
 const ScanDialog = later(() => import('./scan/ScanDialog').then((found) => found.ScanDialog));
 const CarDialog = later(() => import('./car/CarDialog').then((found) => found.CarDialog));
@@ -155,6 +156,7 @@ const dialogs = {
   write: (sheet: Sheet, { write }: { write?: string }) =>
     sheet.view.devices.lead ? <WriteDialog {...{ sheet, write }} /> : <NoLead close={sheet.close} />,
   relearn: (sheet: Sheet) => <RelearnDialog sheet={sheet} />,
+  explain: (sheet: Sheet, { wheel }: AtWheel) => <ExplainDialog {...{ sheet, wheel }} />,
   replace: (sheet: Sheet) => <ReplaceDialog sheet={sheet} />,
   program: (sheet: Sheet, { wheel }: Partial<AtWheel>) => <ProgramDialog {...{ sheet, wheel }} />,
   service: (sheet: Sheet, { wheel }: Partial<AtWheel>) => <ServiceDialog {...{ sheet, wheel }} />,

@@ -48,6 +48,7 @@ export function useMoves(sheet: Sheet): {
         return open({ dialog: 'check', test: move.test });
       case 'program':
       case 'service':
+      case 'explain':
         return open({ dialog: move.kind, wheel: move.wheel });
       case 'relearn':
         return open({ dialog: 'relearn' });

@@ -289,13 +289,13 @@ test('every key of the help does what it says', async ({ page }) => {
 test('an indirect system is put right by storing its reference', async ({ page }) => {
   await openJob(page, 'MEN 220');
   const foot = page.getByRole('group', { name: 'Next move' });
-  await measureUntil(page, 'Reference not stored', async (move) => {
+  await measureUntil(page, 'Store the reference', async (move) => {
     expect(move).toMatch(/^Look at/);
     await foot.getByRole('button', { name: move }).click();
     await page.getByRole('radio', { name: 'rubber stem' }).check();
     await page.getByRole('button', { name: 'Keep the look' }).click();
   });
-  await foot.getByRole('button', { name: 'Reference not stored' }).click();
+  await foot.getByRole('button', { name: 'Store the reference' }).click();
   const dialog = page.getByRole('dialog');
   await expect(dialog).toContainText('Lamp on, steady');
   await dialog.getByRole('button', { name: 'The reference is stored' }).click();

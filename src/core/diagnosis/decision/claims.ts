@@ -1,9 +1,10 @@
 import { findingCodes, recordOf, type FindingCode, type WheelFinding } from '../../finding';
+import { unexplainedDamage } from '../../damage';
 import type { Ledger } from '../../ledger';
 import { doublyRegistered } from '../../registration';
 import { measuredUncertaintyK, sdOf, tooHotC } from '../../tire-temperature';
 import { inWalkingOrder, roadWheels, type Position } from '../../wheel';
-import type { Evidence } from '../evidence';
+import type { Evidence, WheelEvidence } from '../evidence';
 import { model } from '../model';
 import { normalBelow } from '../../normal';
 import type { CarFact, Posterior } from '../inference';
@@ -100,12 +101,23 @@ const chances: Record<FindingCode, Chance> = {
   'baseline-not-set': ofCar('baselineNotSet'),
   'wheel-speed-sensor-fault': ofCar('wheelSpeedFault'),
   'no-fault': ({ posterior, evidence, ledger }) =>
-    allLookedAt(evidence, ledger)
-      ? posterior.car('sound') *
-        (1 - supplyLow(ledger)) *
-        (1 - Math.max(...evidence.context.wheels.map((wheel) => hot(ledger, wheel))))
+    allLookedAt(evidence, ledger) && unexplainedDamage(evidence.context.job).length === 0
+      ? Math.min(
+          posterior.car('sound') *
+            (1 - supplyLow(ledger)) *
+            (1 - Math.max(...evidence.context.wheels.map((wheel) => hot(ledger, wheel)))),
+          1 - Math.max(...evidence.wheels.map(gaugedOutside)),
+        )
       : 0,
 };
+
+/** What a trusted gauge read last speaks against "in order", whatever else speaks for it. */
+function gaugedOutside({ trustedGauge, lines }: WheelEvidence): number {
+  if (!trustedGauge) return 0;
+  const { kPa, sdKPa } = trustedGauge;
+  const under = Math.max(lines.low, lines.short);
+  return normalBelow((under - kPa) / sdKPa) + normalBelow((kPa - lines.over) / sdKPa);
+}
 
 /** Nothing came from a wheel while the car stood, and nobody drove it since: the sensor sleeps, unless it is gone. */
 function asleep({ posterior: { wheel }, evidence: { positions, wheels } }: Judgement, place: number): number {

@@ -47,6 +47,8 @@ export interface WheelEvidence {
   /** The places between those lines, from the lowest up. */
   bands: Band[];
   gauge: (Measured & { slip: number }) | undefined;
+  /** The last one by a gauge that is trusted, whatever was read since. */
+  trustedGauge: Measured | undefined;
   /** The reading before the scan, where another one followed it: which of the two the sensor speaks of is open. */
   gaugeBeforeScan: Measured | undefined;
   /** What the gauge read before air was last put in, oldest first: older figures of the car speak of that. */

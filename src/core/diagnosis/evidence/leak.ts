@@ -1,3 +1,4 @@
+import { damageAt } from '../../damage';
 import type { Job } from '../../job';
 import { lossOf, type Level } from '../../leak';
 import { placardKPa, placardToleranceKPa, wheelsOf } from '../../placard';
@@ -7,23 +8,16 @@ import { model } from '../model';
 import type { WheelEvidence } from '.';
 
 /** How well a leak, and a sound tire, explain what was read of the wheel over time and seen by eye. */
-export function leakLikelihood(
-  job: Job,
-  wheel: Position,
-  readings: number,
-  seen: WheelEvidence['signs'],
-): WheelEvidence['leak'] {
+export function leakLikelihood(job: Job, wheel: Position, readings: number): WheelEvidence['leak'] {
   const series =
     readings + (job.history?.length ?? 0) > 1 ? lossLikelihood(job, wheel) : { leaking: 1, sound: 1 };
-  for (const sign of seen) {
-    if (!isLeakSign(sign)) continue;
+  const { signs, foundAtKPa } = damageAt(job, wheel);
+  for (const sign of [...signs, ...(foundAtKPa === undefined ? [] : (['found-near-flat'] as const))]) {
     series.leaking *= model.signs[sign].leaking;
     series.sound *= model.signs[sign].sound;
   }
   return series;
 }
-
-const isLeakSign = (sign: string): sign is keyof typeof model.signs => sign in model.signs;
 
 function lossLikelihood(job: Job, wheel: Position): WheelEvidence['leak'] {
   const { line, levels } = lossOf(job, wheel);

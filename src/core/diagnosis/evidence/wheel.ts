@@ -23,6 +23,7 @@ export function wheelEvidence(context: Context, job: Job, wheel: Position): Whee
   const lastAnswered = tries.findLastIndex(({ seen }) => seen.replies.length > 0);
   const answered = tries[lastAnswered];
   const last = gauges.at(-1);
+  const trusted = gauges.findLast(({ seen }) => seen.trusted !== false);
   const scanMs = answered ? Date.parse(answered.seen.at) : undefined;
   const before =
     scanMs === undefined ? undefined : gauges.findLast(({ seen }) => Date.parse(seen.at) <= scanMs);
@@ -39,10 +40,11 @@ export function wheelEvidence(context: Context, job: Job, wheel: Position): Whee
     lines: context.lines[place] ?? unknownLines,
     bands: context.bands[place] ?? [],
     gauge: last && { ...gaugeNow(context, last), slip: slipOf(last) },
+    trustedGauge: trusted && gaugeNow(context, trusted),
     gaugeBeforeScan: before && before !== last ? gaugeNow(context, before) : undefined,
     ...beforeFill(context, gauges),
     scannedFirst: scanMs !== undefined && before === undefined && last !== undefined,
-    leak: leakLikelihood(job, wheel, gauges.length, signs),
+    leak: leakLikelihood(job, wheel, gauges.length),
     signs,
     replies,
     misses: tries.slice(lastAnswered + 1).map(({ seen }) => seen.trigger),

@@ -162,21 +162,52 @@ interface Reading {
   sensor: Measured | undefined;
   /** The sensor against an earlier gauge reading, kPa, where that is what it speaks of. */
   earlier: { differenceKPa: number; variance: number } | undefined;
+  /** What the sensor says whatever the tire stands at, kPa, where it is stuck. */
+  stuckAtKPa?: number;
 }
 
 function readingsOf(wheel: TireSeen, assumed: FigureAssumptions, offsetVariance: number): Reading[] {
   const readings: Reading[] = [];
   const gauges = gaugesOf(wheel);
-  const shows = showsOf(wheel, assumed, offsetVariance);
-  for (const scan of scansOf(wheel, assumed.replyKPa, offsetVariance)) {
-    for (const show of shows) {
+  const scans = scansOf(wheel, assumed.replyKPa, offsetVariance);
+  for (const show of showsOf(wheel, assumed, offsetVariance)) {
+    const stuck = assumed.accuracy === 'off' ? stuckOf(wheel, assumed.replyKPa, show.all) : undefined;
+    const speaks = stuck ? 1 - model.inaccuracy.stuck.share : 1;
+    for (const scan of scans) {
       const { figure: sensor, agreement } = joint(scan.reply, show.figures);
-      const weight = scan.weight * show.weight * agreement;
+      const weight = speaks * scan.weight * show.weight * agreement;
       for (const read of gauges)
         readings.push({ weight: read.weight * weight, gauge: read.gauge, sensor, earlier: scan.earlier });
     }
+    if (!stuck) continue;
+    const weight = show.ofAny * stuck.weight;
+    for (const read of gauges)
+      readings.push({
+        weight: read.weight * weight,
+        gauge: read.gauge,
+        sensor: undefined,
+        earlier: undefined,
+        stuckAtKPa: stuck.kPa,
+      });
   }
   return readings;
+}
+
+/** A sensor that says the same whatever the tire stands at, and how likely that figure is; undefined where it says none. */
+function stuckOf(
+  { placardKPa }: TireSeen,
+  replyKPa: number | undefined,
+  shown: PositionEvidence['shown'],
+): { kPa: number; weight: number } | undefined {
+  const reply = replyKPa === undefined ? undefined : { kPa: replyKPa, sdKPa: model.noise.replyKPa };
+  const { figure, agreement } = joint(reply, shown);
+  if (!figure) return undefined;
+  const { share, atOldFigure, oldFigureSdKPa, absurdUpToKPa } = model.inaccuracy.stuck;
+  const old = figure.kPa - (placardKPa ?? model.unknownPlacard.usualKPa);
+  const doubt = placardKPa === undefined ? model.unknownPlacard.sdKPa ** 2 : 0;
+  const density =
+    atOldFigure * normalDensity(old, oldFigureSdKPa ** 2 + doubt) + (1 - atOldFigure) / absurdUpToKPa;
+  return { kPa: figure.kPa, weight: share * agreement * density };
 }
 
 /** The gauge read this tire; or its figure has nothing to do with it. */
@@ -216,13 +247,23 @@ function scansOf(
   ];
 }
 
+/** One way the car's figures came about. */
+interface Show {
+  weight: number;
+  /** Those that speak of the tire as it stands now. */
+  figures: readonly Measured[];
+  /** The weight whatever they are, and all that the sensor said: for one that says the same at any pressure. */
+  ofAny: number;
+  all: PositionEvidence['shown'];
+}
+
 /** The car's figures are of now, or of before the last fill; or they were kept from long before. */
 function showsOf(
   { beforeFill, filledMs }: TireSeen,
   { shown, noneKept }: FigureAssumptions,
   offsetVariance: number,
-): { weight: number; figures: readonly Measured[] }[] {
-  if (shown.length === 0) return [{ weight: 1, figures: shown }];
+): Show[] {
+  if (shown.length === 0) return [{ weight: 1, figures: shown, ofAny: 1, all: shown }];
   let then = 1;
   for (const figure of shown) {
     if (figure.ms >= filledMs) continue;
@@ -234,8 +275,11 @@ function showsOf(
   const fresh = {
     weight: (1 - model.hearing.stale) * then,
     figures: shown.filter(({ ms }) => ms >= filledMs),
+    ofAny: 1 - model.hearing.stale,
+    all: shown,
   };
-  return noneKept ? [fresh] : [fresh, { weight: keptFactor(shown), figures: [] }];
+  const kept = keptFactor(shown);
+  return noneKept ? [fresh] : [fresh, { weight: kept, figures: [], ofAny: kept, all: [] }];
 }
 
 /** Likelihood of these figures if the car kept them from long before: then they say nothing of the tire. */
@@ -310,11 +354,19 @@ interface Off {
 function readOff(
   { lines }: TireSeen,
   { gaugedMean, gaugedVariance }: Belief,
-  { sensor, earlier }: Reading,
+  { sensor, earlier, stuckAtKPa }: Reading,
   offsetVariance: number,
   off: Off,
 ): void {
   const limit = model.inaccuracy.moreThanKPa + model.noise.showsInStepsOfKPa / 2;
+  if (stuckAtKPa !== undefined) {
+    const apart = stuckAtKPa - gaugedMean;
+    const gaugedSd = Math.sqrt(gaugedVariance);
+    off.outside = 1 - normalBelow((limit - apart) / gaugedSd) + normalBelow((-limit - apart) / gaugedSd);
+    off.low = stuckAtKPa <= lines.low ? 1 : 0;
+    off.between = stuckAtKPa > lines.low && stuckAtKPa <= lines.off ? 1 : 0;
+    return;
+  }
   const difference = sensor ? sensor.kPa - gaugedMean : (earlier?.differenceKPa ?? 0);
   const error = sensor ? gaugedVariance + sensor.sdKPa ** 2 : (earlier?.variance ?? Number.POSITIVE_INFINITY);
   const gain = offsetVariance / (offsetVariance + error);

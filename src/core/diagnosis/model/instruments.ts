@@ -5,7 +5,7 @@ export const noise = {
   gaugeKPa: practice(1.6, 'a good gauge in a trained hand, where its own figure is not known'),
   untrustedGaugeKPa: judged(14, 'a public air line'),
   gaugeSlip: judged(
-    0.00003,
+    0.000003,
     'a reading that has nothing to do with the tire, and nobody noticed: wrong wheel',
   ),
   untrustedSlip: judged(0.1, 'the same with a gauge nobody trusts'),
@@ -35,7 +35,17 @@ export const noise = {
 /** A sensor that reads wrong: further off than the contract's figure, by a broad curve. */
 export const inaccuracy = {
   moreThanKPa: contract(10, 'off from a trusted gauge by more than this'),
-  sdKPa: judged(35, 'from just wrong to absurd'),
+  sdKPa: judged(35, 'off by an offset, from just wrong to far'),
+  /** The figure of a sensor that reads wrong has nothing to do with the tire any more. */
+  stuck: {
+    share: judged(
+      0.25,
+      'of those that read wrong: it stands still at a figure of long ago, or says anything',
+    ),
+    atOldFigure: judged(0.6, 'of the stuck: at what the tire stood at when it was last right'),
+    oldFigureSdKPa: judged(20, 'about placard, as tires are kept'),
+    absurdUpToKPa: judged(1000, 'else anything a sensor can say'),
+  },
 } as const;
 
 /** How tires react where no temperature is known. */

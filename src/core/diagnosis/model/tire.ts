@@ -87,8 +87,8 @@ export const signs = {
     leaking: judged(0.08, 'a stem seldom cracks without leaking'),
     sound: judged(0.006, 'seen in time'),
   },
-  'odd-size': {
-    leaking: judged(0.01, 'says nothing of leaks'),
-    sound: judged(0.01, 'says nothing of leaks'),
+  'found-near-flat': {
+    leaking: judged(0.3, 'a third of those that leak are noticed by then'),
+    sound: judged(0.002, 'at half and less mostly air was lost, not forgotten'),
   },
 } as const;

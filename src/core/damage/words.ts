@@ -1,0 +1,15 @@
+import type { Damage, DamageSign } from '.';
+
+const signWords: Record<DamageSign, string> = {
+  flat: 'seen flat',
+  object: 'an object in the tread',
+  sidewall: 'a damaged sidewall',
+  'stem-damaged': 'a damaged stem',
+};
+
+/** What stands against a tire: "an object in the tread, found at 45 kPa"; the figure as it is shown. */
+export const damageWords = ({ signs, foundAtKPa }: Damage, shown: (kPa: number) => string): string =>
+  [
+    ...signs.map((sign) => signWords[sign]),
+    ...(foundAtKPa === undefined ? [] : [`found at ${shown(foundAtKPa)}`]),
+  ].join(', ');
