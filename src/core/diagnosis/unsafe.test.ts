@@ -11,6 +11,7 @@ import {
   placard,
   registry,
   scans,
+  silent,
 } from '../../../tests/support/car';
 import type { Assessment } from '../assessment';
 import { damageSigns } from '../damage';
@@ -181,6 +182,49 @@ describe('warm tires', () => {
     const found = assess(jobWith([...warm(262, 46, 'cold'), registry(4)]));
     expect(found.targets.map(({ advice }) => advice)).not.toContain('let-out');
     expect(chance(found, 'tire-overinflated')).toBeLessThan(0.05);
+  });
+});
+
+describe('a fact that stands alone', () => {
+  const lowBattery: Observation = {
+    kind: 'dtc',
+    at: minute(1),
+    code: 'C1B31',
+    status: 'active',
+    about: 'low-battery',
+    wheel: 'RR',
+  };
+
+  it('a low-battery code is a battery ending, not a silent sensor', () => {
+    const found = assess(jobWith([...gauges(1), lowBattery]));
+    expect(chance(found, 'sensor-battery-low', 'RR')).toBeGreaterThan(0.5);
+    expect(chance(found, 'sensor-silent', 'RR')).toBeLessThan(0.3);
+  });
+
+  it('and a silent one once it answers no trigger', () => {
+    const tries = (['pulsed', 'continuous', 'magnet'] as const).map((trigger) => silent(2, 'RR', trigger));
+    const found = assess(jobWith([...gauges(1), lowBattery, ...scans(2, { RR: tries })]));
+    expect(chance(found, 'sensor-silent', 'RR')).toBeGreaterThan(0.5);
+  });
+
+  it('a tire that is seen flat is low, and stays so until it is gauged', () => {
+    expect(chance(assess(jobWith([sign('RR', 'flat')])), 'tire-low', 'RR')).toBeGreaterThan(0.9);
+    const gauged = assess(jobWith([sign('RR', 'flat'), gauge(2, 'RR', 221)]));
+    expect(chance(gauged, 'tire-low', 'RR')).toBeLessThan(0.05);
+  });
+
+  it('a relearn that failed at a wheel nobody woke speaks for its sensor', () => {
+    const failed: Observation = {
+      kind: 'relearn',
+      at: minute(9),
+      method: 'tool',
+      outcome: 'failed',
+      failedAt: 'RR',
+    };
+    const before = chance(assess(jobWith(gauges(1))), 'sensor-silent', 'RR');
+    const after = assess(jobWith([...gauges(1), failed]));
+    expect(chance(after, 'sensor-silent', 'RR')).toBeGreaterThan(4 * before);
+    expect(chance(after, 'sensor-silent', 'LF')).toBeLessThan(0.05);
   });
 });
 

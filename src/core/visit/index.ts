@@ -2,7 +2,7 @@ import { softSince } from '../history';
 import { findingsThatHold, type Assessment, type Finding, type NextTest, type Test } from '../assessment';
 import { recordOf } from '../finding';
 import { unexplainedDamage } from '../damage';
-import { allOf, atWheel, type Job } from '../job';
+import { allOf, atWheel, latest, type Job } from '../job';
 import { ledgerOf, silentAfterTries, type Ledger } from '../ledger';
 import { monitoredWheels, placardKPa, placardToleranceKPa, wheelsOf } from '../placard';
 import { proofOf, writeVerdict, type ProofItem, type Proof } from '../proof';
@@ -89,6 +89,8 @@ export function nextMove(job: Job, context: MoveContext): Move {
 
   const slip = slipToAsk(job);
   if (slip) return slip;
+  const doubted = failedInRelearn(job);
+  if (doubted && context.hasTool) return { kind: 'wake', wheel: doubted, tries: 0 };
   const step = nextReplacementStep(job);
   if (step) {
     return step.do === 'wake'
@@ -135,6 +137,17 @@ function slipToAsk(job: Job): Move | undefined {
     return last !== undefined && gauges.includes(last.index);
   });
   return wheel && { kind: 'gauge', wheel, again: true };
+}
+
+/** The wheel at which the last relearn failed, as long as nobody woke its sensor since: that is the one to ask. */
+function failedInRelearn(job: Job): Position | undefined {
+  const { seen } = latest(allOf(job, 'relearn')) ?? {};
+  if (seen?.outcome !== 'failed' || seen.failedAt === undefined) return undefined;
+  const { failedAt, at } = seen;
+  const woken = atWheel(job, 'activation', failedAt).some(
+    (tried) => Date.parse(tried.seen.at) >= Date.parse(at),
+  );
+  return woken || !monitoredWheels(job).includes(failedAt) ? undefined : failedAt;
 }
 
 /** A way that failed so often is not offered again (practice): another one is. */

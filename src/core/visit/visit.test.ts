@@ -77,6 +77,28 @@ describe('the next move', () => {
     expect(moveWords(move(weak), metric).why).toMatch(/keep this electric car switched on/);
   });
 
+  it('wakes the wheel at which a relearn failed', () => {
+    const failed = {
+      kind: 'relearn',
+      at: minute(9),
+      method: 'tool',
+      outcome: 'failed',
+      failedAt: 'RR',
+    } as const;
+    const seen = [...gauges(1), ...scans(2), registry(4), failed];
+    expect(move(jobWith(seen))).toEqual({ kind: 'wake', wheel: 'RR', tries: 0 });
+    expect(move(jobWith([...seen, heard(10, 'RR')]))).not.toMatchObject({ kind: 'wake' });
+  });
+
+  it('asks about figures in another unit first, and about what was seen before it hands over', () => {
+    const inPsi = gauges(1, { LF: 33, RF: 33, RR: 32, LR: 32 });
+    expect(move(jobWith([...inPsi, ...scans(2)]))).toEqual({ kind: 'gauge', wheel: 'LF', again: true });
+    const nail = { kind: 'visual', at: minute(0), wheel: 'RF', sign: 'object' } as const;
+    const rest = [...gauges(1), ...scans(2), registry(3), ...lives(4, undefined, 60), lamp(5, 'off')];
+    expect(move(jobWith([nail, ...rest]))).toEqual({ kind: 'explain', wheel: 'RF' });
+    expect(move(jobWith(rest))).toEqual({ kind: 'hand-over' });
+  });
+
   it('follows what was chosen to be replaced, before any other check', () => {
     const replacement = { at: minute(6), wheels: ['RR' as const], declined: [] };
     const seen = [lamp(0, 'flash-then-steady'), ...gauges(1), ...scans(2, { RR: [silent(2, 'RR')] })];

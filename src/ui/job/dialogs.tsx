@@ -6,9 +6,7 @@ import type { CheckedByHand } from '../../core/visit';
 import type { Position } from '../../core/wheel';
 import { Dialog } from '../kit/Dialog';
 import { LampDialog } from './checks/LampDialog';
-import { GaugeDialog } from './gauge/GaugeDialog';
 import { KeysDialog } from './KeysDialog';
-import { ProveDialog } from './prove/ProveDialog';
 import type { Sheet } from './use-sheet';
 
 /**
@@ -26,6 +24,8 @@ function later<Props>(load: () => Promise<ComponentType<Props>>) {
 /** A lost connection later on must not find a dialog missing. */
 export const fetchDialogs = (): void => loaders.forEach((load) => void load().catch(() => undefined));
 
+const GaugeDialog = later(() => import('./gauge/GaugeDialog').then((found) => found.GaugeDialog));
+const ProveDialog = later(() => import('./prove/ProveDialog').then((found) => found.ProveDialog));
 const PlacardDialog = later(() => import('./placard/PlacardDialog').then((found) => found.PlacardDialog));
 const TiresDialog = later(() => import('./placard/TiresDialog').then((found) => found.TiresDialog));
 const WeatherDialog = later(() => import('./gauge/WeatherDialog').then((found) => found.WeatherDialog));

@@ -1,11 +1,11 @@
 import { handledKPa } from '../../history';
-import { altitudeOf, atWheel, type Job, type Placed, type Reply } from '../../job';
+import { allOf, altitudeOf, atWheel, latest, type Job, type Placed, type Reply } from '../../job';
 import { strongest } from '../../ledger';
 import { atTemperature } from '../../pressure';
 import { canonicalId } from '../../sensor-id';
 import { roadWheels, type Position } from '../../wheel';
 import { model } from '../model';
-import type { Context, Lines, WheelEvidence } from '.';
+import type { Context, Lines, Trigger, WheelEvidence } from '.';
 import { leakLikelihood } from './leak';
 import { gaugeNow } from './pressure';
 
@@ -39,7 +39,8 @@ export function wheelEvidence(context: Context, job: Job, wheel: Position): Whee
     placardKPa: context.placard[place],
     lines: context.lines[place] ?? unknownLines,
     bands: context.bands[place] ?? [],
-    gauge: last && { ...gaugeNow(context, last), slip: slipOf(last) },
+    gauge:
+      seenFlat(context, job, wheel, last) ?? (last && { ...gaugeNow(context, last), slip: slipOf(last) }),
     trustedGauge: trusted && gaugeNow(context, trusted),
     gaugeBeforeScan: before && before !== last ? gaugeNow(context, before) : undefined,
     ...beforeFill(context, gauges),
@@ -47,11 +48,44 @@ export function wheelEvidence(context: Context, job: Job, wheel: Position): Whee
     leak: leakLikelihood(job, wheel, gauges.length),
     signs,
     replies,
-    misses: tries.slice(lastAnswered + 1).map(({ seen }) => seen.trigger),
+    misses: [
+      ...tries.slice(lastAnswered + 1).map(({ seen }) => seen.trigger),
+      ...missedInRelearn(job, wheel, scanMs),
+    ],
     ageYears: (byId ?? record)?.ageYears,
     recordedId: record?.id,
     turns: turnsOf(job, wheel),
   };
+}
+
+/** A tire that was seen flat, and not gauged since, is about that: as good as a reading by eye. */
+function seenFlat(
+  context: Context,
+  job: Job,
+  wheel: Position,
+  gauge: Placed<'gauge'> | undefined,
+): WheelEvidence['gauge'] {
+  const flat = atWheel(job, 'visual', wheel).findLast(({ seen }) => seen.sign === 'flat');
+  if (!flat || (gauge && Date.parse(gauge.seen.at) >= Date.parse(flat.seen.at))) return undefined;
+  const placard = context.placard[context.wheels.indexOf(wheel)] ?? model.unknownPlacard.usualKPa;
+  const { ofPlacard, sdOfPlacard, slip } = model.seenFlat;
+  return { kPa: ofPlacard * placard, sdKPa: sdOfPlacard * placard, slip };
+}
+
+/** The wheel at which a relearn failed, and that never answered the tool: one try more, by what was to wake it. */
+function missedInRelearn(job: Job, wheel: Position, scanMs: number | undefined): Trigger[] {
+  const { seen } = latest(allOf(job, 'relearn')) ?? {};
+  if (seen?.outcome !== 'failed' || seen.failedAt !== wheel || scanMs !== undefined) return [];
+  switch (seen.method) {
+    case 'tool':
+      return ['pulsed'];
+    case 'magnet':
+      return ['magnet'];
+    case 'air':
+      return ['deflation'];
+    default:
+      return [];
+  }
 }
 
 function beforeFill(

@@ -58,9 +58,11 @@ export function sensorStates(
   const heard = heardFactor(position);
   // A sensor that is gone checks in nowhere.
   const absence = unheard * (assumed.checkIns && assumed.checkIns.received > 0 ? model.hearing.ghost : 1);
-  if (tool.dead > 0) sink.add(tool.dead * held.gone * absence, bit['sensor-silent'], malfunction, noFigures);
-  if (tool.absent > 0)
-    sink.add(tool.absent * held.never * absence, bit['sensor-absent'], malfunction, noFigures);
+  const neverLow = codeFactor(position, 'low-battery', false);
+  const dead = tool.dead * Math.max(neverLow, saysLow(position) ? model.codes.lowThenDead : 0);
+  const absent = tool.absent * neverLow;
+  if (dead > 0) sink.add(dead * held.gone * absence, bit['sensor-silent'], malfunction, noFigures);
+  if (absent > 0) sink.add(absent * held.never * absence, bit['sensor-absent'], malfunction, noFigures);
 
   const unregistered = priors.of['id-not-registered'] * held.unregistered * unheard;
   const mistyped = priors.of['id-mistyped'] * held.mistyped * unheard;
@@ -124,6 +126,8 @@ export function sensorAtMost(
     alive: alive * most,
   };
 }
+
+const saysLow = ({ codes }: HearingSeen): boolean => codes.some(({ about }) => about === 'low-battery');
 
 const chance = (prior: number, is: boolean): number => (is ? prior : 1 - prior);
 

@@ -14,6 +14,8 @@ export const codes = {
     none: judged(0.003, 'left from before'),
   },
   baseline: { cause: judged(0.6, 'where the car tells'), none: judged(0.004, 'left from before') },
+  /** A battery that was called low has ended since. */
+  lowThenDead: judged(0.1, 'the code is set by what the car still heard; the end comes weeks later'),
   /** A receiver that hears nothing blames single sensors now and then. */
   deafBlamesSensor: judged(0.15, 'it mostly blames itself, or nothing'),
   /** A code that is only stored says less than an active one: its weight, in logarithms. */

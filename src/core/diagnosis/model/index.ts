@@ -10,7 +10,7 @@ import { inaccuracy, noise, usualNowC } from './instruments';
 import { mostByService, serviceHalfLifeHours } from './service';
 import { survival } from './survival';
 import { bulbCheck, endingIsMalfunction, telltale } from './telltale';
-import { leakRates, signs, standing, unknownPlacard } from './tire';
+import { leakRates, seenFlat, signs, standing, unknownPlacard } from './tire';
 import { answers, replies, stems } from './waking';
 
 export { confusable } from './ids';
@@ -27,6 +27,7 @@ export const figures = {
   standing,
   unknownPlacard,
   leakRates,
+  seenFlat,
   signs,
   noise,
   inaccuracy,

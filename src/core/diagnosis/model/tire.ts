@@ -75,6 +75,13 @@ export const leakRates = {
   handledSdKPa: judged(30, 'however short the time: a hand is quick'),
 } as const;
 
+/** What a tire that looks flat stands at, of its placard. */
+export const seenFlat = {
+  ofPlacard: judged(0.3, 'a radial looks flat from half its pressure down'),
+  sdOfPlacard: judged(0.15, 'by eye'),
+  slip: judged(0.02, 'a radial with a soft wall looks flatter than it is'),
+} as const;
+
 /** What is seen of a leak by eye. Chance of the sign at a leaking and at a sound tire. */
 export const signs = {
   flat: {
