@@ -53,21 +53,12 @@ const assessment: z.ZodType<Assessment> = assessmentSchema;
 
 /** The one thing to do next. */
 export const moveSchema: z.ZodType<Move> = z.union([
-  alone(
-    'placard',
-    'read-car',
-    'write-ids',
-    'read-back',
-    'clear-codes',
-    'drive',
-    'look-at-lamp',
-    'hand-over',
-    'done',
-  ),
+  alone('read-car', 'write-ids', 'read-back', 'clear-codes', 'drive', 'look-at-lamp', 'hand-over', 'done'),
   z.object({ kind: z.literal('support-supply'), how: z.string() }),
   z.object({ kind: z.enum(['program', 'service', 'explain']), wheel }),
   z.object({ kind: z.literal('relearn'), failed: z.int() }),
-  z.object({ kind: z.literal('gauge'), wheel, again: z.boolean() }),
+  z.object({ kind: z.literal('placard'), asked: z.string().optional() }),
+  z.object({ kind: z.literal('gauge'), wheel, again: z.boolean(), asked: z.string().optional() }),
   z.object({ kind: z.literal('fill'), wheel, addKPa: z.number() }),
   z.object({ kind: z.literal('wake'), wheel, tries: z.int() }),
   z.object({ kind: z.literal('look'), wheel }),

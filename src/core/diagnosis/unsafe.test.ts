@@ -123,6 +123,13 @@ describe('figures in another unit', () => {
     expect(found.registration).toMatchObject({ ok: true });
   });
 
+  it('read once more and typed as before they are meant: those tires are flat', () => {
+    const typed = [1, 2].flatMap((n) => gauges(n, { LF: 33, RF: 33 }));
+    const found = assess(jobWith(typed));
+    expect(asked(found)).toEqual([]);
+    expect(chance(found, 'tire-low', 'LF')).toBeGreaterThan(0.9);
+  });
+
   it('nearly so: one tire at 33 kPa among good ones is flat', () => {
     const found = assess(jobWith([...gauges(1, { RF: 33 }), said(2, 'RF', 33)]));
     expect(asked(found)).toEqual([]);

@@ -4,6 +4,7 @@ import { gaugeWarning, uncertaintyOf, readingAt } from '../gauge';
 import { softSince } from '../history';
 import type { Job, Reply } from '../job';
 import { thresholdsFor } from '../lamp';
+import { unitSlipsIn } from '../unit-slip';
 import { monitoredWheels, placardKPa, placardToleranceKPa, wheelsOf } from '../placard';
 import { holdsScanned } from '../registration';
 import { isRightType } from '../sensor-type';
@@ -21,7 +22,7 @@ export interface Column {
         /** Against placard, at the outdoor temperature where the tire's is known. */
         differenceKPa: number | undefined;
         /** `let-out`: air was let out since to teach the car, so the figure says nothing of now. */
-        state: 'low' | 'short' | 'good' | 'over' | 'not-comparable' | 'let-out';
+        state: 'low' | 'short' | 'good' | 'over' | 'not-comparable' | 'let-out' | 'other-unit';
         /** To the letter, where it is what was typed. */
         typed: unknown;
         /** Half of the 95 % interval of the figure: gauge and temperature. */
@@ -74,18 +75,21 @@ function gaugeCell(job: Job, { gauge, gaugeHistory }: Ledger, wheel: Position): 
   const nowC = job.climate?.nowC;
   const brought = nowC === undefined ? undefined : readingAt(job, reading, nowC);
   const kPa = brought ?? (reading.tire === 'cold' ? reading.kPa : undefined);
-  const state = () => {
+  const slips = unitSlipsIn(job).gauges;
+  const stateOf = () => {
+    if (slips.includes(gauge[wheel]?.index ?? -1)) return 'other-unit';
     if (softSince(job).includes(wheel)) return 'let-out';
     if (lowOnKPa !== undefined && (kPa ?? reading.kPa) <= lowOnKPa) return 'low';
     if (kPa === undefined || cold === undefined) return 'not-comparable';
     if (kPa < cold - placardToleranceKPa) return 'short';
     return highOnKPa !== undefined && kPa > highOnKPa ? 'over' : 'good';
   };
+  const state = stateOf();
   return {
     kPa: reading.kPa,
     tire: reading.tire,
-    differenceKPa: cold === undefined || kPa === undefined ? undefined : kPa - cold,
-    state: state(),
+    differenceKPa: cold === undefined || kPa === undefined || state === 'other-unit' ? undefined : kPa - cold,
+    state,
     typed: reading.typed,
     uncertaintyKPa: uncertaintyOf(job, reading),
     warning: gaugeWarning(reading),

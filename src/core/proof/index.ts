@@ -7,6 +7,7 @@ import { unexplainedDamage } from '../damage';
 import { monitoredWheels, wheelsOf } from '../placard';
 import { wheelsOffTarget } from '../filling';
 import { changesOf, lastOf, ofKind, softSince } from '../history';
+import { setAsideSlips } from '../unit-slip';
 import { holdsScanned } from '../registration';
 import { sameId } from '../sensor-id';
 import { listWheels, type Position } from '../wheel';
@@ -33,7 +34,8 @@ export interface Proof {
  * every wheel, every wheel heard on the road, codes cleared and not back, lamp off. What was seen
  * before the last change to the car proves nothing.
  */
-export function proofOf(job: Job): Proof {
+export function proofOf(asked: Job): Proof {
+  const { job } = setAsideSlips(asked);
   const ledger = ledgerOf(job);
   const since = lastOf(ofKind(changesOf(job), 'air', 'let-out', 'write'));
   const direct = job.vehicle.tpms.kind === 'direct';

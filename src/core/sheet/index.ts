@@ -15,6 +15,7 @@ import { makerKPa, placardKPa, wheelsOf } from '../placard';
 import { proofOf, writeVerdict, type Proof, type WriteVerdict } from '../proof';
 import { sameId } from '../sensor-id';
 import { inWalkingOrder, listWheels, type Position } from '../wheel';
+import { setAsideSlips } from '../unit-slip';
 import { cautionsFor } from '../cautions';
 
 /** The one page a customer takes along: before and after, what was found, what was done, what to watch. */
@@ -58,7 +59,8 @@ export type Deed =
   /** A relearn that ended, and after how many minutes. */
   | { kind: 'taught'; procedure: Procedure; end: RunState; minutes: number };
 
-export function sheetOf(job: Job, experience?: Experience): Sheet {
+export function sheetOf(asked: Job, experience?: Experience): Sheet {
+  const { job } = setAsideSlips(asked);
   const ledger = ledgerOf(job);
   const registries = allOf(job, 'registry').sort((a, b) => Date.parse(a.seen.at) - Date.parse(b.seen.at));
   const heldIn = (at: 0 | -1, wheel: Position) =>

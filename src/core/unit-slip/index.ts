@@ -96,8 +96,15 @@ function alike(job: Job, read: (seen: Observation, place: number) => Figure | un
     const unit = unitOf(figure.kPa, aboutPlacard.least * about, aboutPlacard.most * about);
     return [{ ...figure, place, unit }];
   });
-  const inDoubt = figures.flatMap(({ unit, ...figure }) => (unit ? [{ ...figure, unit }] : []));
+  const inDoubt = figures
+    .flatMap(({ unit, ...figure }) => (unit ? [{ ...figure, unit }] : []))
+    .filter((figure, _, all) => !isInsistedOn(figure, all));
   const wheels = new Set(inDoubt.map(({ wheel }) => wheel));
   const sensible = new Set(figures.filter(({ unit }) => !unit).map(({ wheel }) => wheel));
   return wheels.size >= 2 && wheels.size >= sensible.size ? inDoubt : [];
 }
+
+/** Read once more at the same wheel, and typed as before: then it was meant. */
+const isInsistedOn = (figure: Figure, all: readonly Figure[]): boolean =>
+  all.filter(({ wheel, kPa }) => wheel === figure.wheel && Math.abs(kPa - figure.kPa) <= figure.kPa / 10)
+    .length > 1;

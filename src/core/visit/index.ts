@@ -9,7 +9,7 @@ import { proofOf, writeVerdict, type ProofItem, type Proof } from '../proof';
 import { needOf } from '../relearn/choice/need';
 import { nextReplacementStep } from '../replacement';
 import { supportWords } from '../supply';
-import { unitSlipsIn } from '../unit-slip';
+import { setAsideSlips, unitSlipsIn } from '../unit-slip';
 import { inWalkingOrder, roadWheels, walkingOrder, type Position } from '../wheel';
 
 /** The stations of a visit, in the order they are passed. Each can be reached at any time. */
@@ -27,8 +27,9 @@ export type Station = (typeof stations)[number];
 
 /** The one thing to do next. */
 export type Move =
-  | { kind: 'placard' }
-  | { kind: 'gauge'; wheel: Position; again: boolean }
+  /** `asked`: what is wrong with what was typed. */
+  | { kind: 'placard'; asked?: string }
+  | { kind: 'gauge'; wheel: Position; again: boolean; asked?: string }
   | { kind: 'fill'; wheel: Position; addKPa: number }
   | { kind: 'wake'; wheel: Position; tries: number }
   | { kind: 'read-car' }
@@ -76,9 +77,11 @@ export interface MoveContext {
  * The next move of a visit: first what is unknown of a write; then, as long as a check is worth its minutes,
  * the check; then put right what holds; then prove it, measuring what has not been measured yet.
  */
-export function nextMove(job: Job, context: MoveContext): Move {
+export function nextMove(asked: Job, context: MoveContext): Move {
   const { assessment, handedOver, hasLead } = context;
   if (handedOver) return { kind: 'done' };
+  const slip = slipToAsk(asked);
+  const { job } = setAsideSlips(asked);
   const ledger = ledgerOf(job);
   const pending = (job.carWrites ?? []).some(
     (write) =>
@@ -87,7 +90,6 @@ export function nextMove(job: Job, context: MoveContext): Move {
   if (pending && hasLead) return { kind: 'read-back' };
   if (roadWheels.some((wheel) => placardKPa(job, wheel) === undefined)) return { kind: 'placard' };
 
-  const slip = slipToAsk(job);
   if (slip) return slip;
   const doubted = failedInRelearn(job);
   if (doubted && context.hasTool) return { kind: 'wake', wheel: doubted, tries: 0 };
@@ -126,17 +128,23 @@ export function nextMove(job: Job, context: MoveContext): Move {
 
 /** A figure in a unit it was not meant in is read again before anything rests on it. */
 function slipToAsk(job: Job): Move | undefined {
-  const { placard, gauges } = unitSlipsIn(job);
-  if (placard.length > 0) return { kind: 'placard' };
+  const { placard, gauges, found } = unitSlipsIn(job);
+  const about = (path: string) => {
+    const asked = found.find((one) => one.path === path)?.message;
+    return asked === undefined ? {} : { asked };
+  };
+  const [line] = placard;
+  if (line !== undefined) return { kind: 'placard', ...about(`placard.${line}.coldKPa`) };
   const wheels = gauges.flatMap((place) => {
     const seen = job.observations[place];
     return seen?.kind === 'gauge' ? [seen.wheel] : [];
   });
-  const [wheel] = inWalkingOrder(wheels).filter((at) => {
-    const last = atWheel(job, 'gauge', at).at(-1);
-    return last !== undefined && gauges.includes(last.index);
-  });
-  return wheel && { kind: 'gauge', wheel, again: true };
+  for (const wheel of inWalkingOrder(wheels)) {
+    const last = atWheel(job, 'gauge', wheel).at(-1);
+    if (last && gauges.includes(last.index))
+      return { kind: 'gauge', wheel, again: true, ...about(`observations.${last.index}.kPa`) };
+  }
+  return undefined;
 }
 
 /** The wheel at which the last relearn failed, as long as nobody woke its sensor since: that is the one to ask. */

@@ -92,7 +92,22 @@ describe('the next move', () => {
 
   it('asks about figures in another unit first, and about what was seen before it hands over', () => {
     const inPsi = gauges(1, { LF: 33, RF: 33, RR: 32, LR: 32 });
-    expect(move(jobWith([...inPsi, ...scans(2)]))).toEqual({ kind: 'gauge', wheel: 'LF', again: true });
+    expect(move(jobWith([...inPsi, ...scans(2)]))).toEqual({
+      kind: 'gauge',
+      wheel: 'LF',
+      again: true,
+      asked: '33 kPa makes no sense here, 33 psi would: ask which it was, and type it again.',
+    });
+    const typedAgain = [
+      ...inPsi,
+      ...gauges(3),
+      ...scans(4),
+      registry(5),
+      ...lives(6, undefined, 60),
+      lamp(7, 'off'),
+    ];
+    expect(move(jobWith(typedAgain))).toEqual({ kind: 'hand-over' });
+    expect(sheetOf(jobWith(typedAgain)).done).toEqual([]);
     const nail = { kind: 'visual', at: minute(0), wheel: 'RF', sign: 'object' } as const;
     const rest = [...gauges(1), ...scans(2), registry(3), ...lives(4, undefined, 60), lamp(5, 'off')];
     expect(move(jobWith([nail, ...rest]))).toEqual({ kind: 'explain', wheel: 'RF' });

@@ -18,11 +18,11 @@ export const stationNames: Record<Station, string> = {
 export function moveWords(move: Move, units: UnitChoice): { label: string; why: string } {
   switch (move.kind) {
     case 'placard':
-      return { label: 'Enter the placard', why: 'Everything is measured against it.' };
+      return { label: 'Enter the placard', why: move.asked ?? 'Everything is measured against it.' };
     case 'gauge':
       return {
         label: `Gauge ${move.wheel}`,
-        why: `Read the ${positionName[move.wheel]} tire, cold if it can be.`,
+        why: move.asked ?? `Read the ${positionName[move.wheel]} tire, cold if it can be.`,
       };
     case 'fill': {
       const add = formatDifference(pressure, move.addKPa, units.pressure);

@@ -167,6 +167,7 @@ const gaugeWords = {
   over: 'over',
   'not-comparable': 'warm',
   'let-out': 'air let out since',
+  'other-unit': 'which unit?',
 } as const;
 const gaugeIcons = {
   low: TrendingDown,
@@ -175,6 +176,7 @@ const gaugeIcons = {
   over: TrendingUp,
   'not-comparable': CircleMinus,
   'let-out': TrendingDown,
+  'other-unit': CircleMinus,
 };
 
 function GaugeCell({
