@@ -144,6 +144,16 @@ const noteSchema = z.object({
 });
 export type BenchNote = z.infer<typeof noteSchema>;
 
+/** What stands in the way of a write to the car. */
+const ofWrite = [
+  ...ofOpenJob,
+  ...ofLead,
+  'read-first',
+  'supply-voltage-low',
+  'write-under-way',
+  'run-under-way',
+] as const;
+
 const hexId = z.string().regex(/^[0-9A-Fa-f]{1,16}$/, 'an ID has hexadecimal digits only');
 
 export const visitContracts = {
@@ -216,27 +226,13 @@ export const visitContracts = {
         .max(5),
     }),
     answer: visitSchema,
-    problems: [
-      ...ofOpenJob,
-      ...ofLead,
-      'read-first',
-      'supply-voltage-low',
-      'write-under-way',
-      'run-under-way',
-    ],
+    problems: ofWrite,
   },
   writeThresholds: {
     summary: 'Sends the car other pressures for its lamp and reads them back',
     body: lampThresholdsSchema.extend({ key }),
     answer: visitSchema,
-    problems: [
-      ...ofOpenJob,
-      ...ofLead,
-      'read-first',
-      'supply-voltage-low',
-      'write-under-way',
-      'run-under-way',
-    ],
+    problems: ofWrite,
   },
   readBack: {
     summary: 'Reads back what the car holds after a write',
