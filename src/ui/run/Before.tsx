@@ -14,11 +14,28 @@ import type { RunOnScreen } from './use-run';
 /** What must hold before the first step: each confirmed by the hand that saw to it. */
 export function Before({ on, units }: { on: RunOnScreen; units: UnitChoice }) {
   const { procedure, run, tell } = on;
+  const [raised, setRaised] = useState(false);
   const open = procedure.before.filter((what) => !run.confirmed.includes(what));
+  // Whoever has confirmed something already has been past this.
+  const isToRaise = letsAirOut(procedure) && !raised && run.confirmed.length === 0;
   return (
     <div className={styles.open}>
       <h2 className={styles.instruction}>Make ready</h2>
+      {letsAirOut(procedure) && (
+        <p>
+          Fill every tire to about {format(pressure, raiseToKPa, units.pressure)} first, never above its
+          sidewall’s maximum: each loses some. Afterwards fill all back to target and gauge them.
+        </p>
+      )}
       <ul className={styles.conditions}>
+        {isToRaise && (
+          <li>
+            <Button className={styles.condition} data-main weight="main" onClick={() => setRaised(true)}>
+              <Square aria-hidden="true" /> All tires filled to about{' '}
+              {format(pressure, raiseToKPa, units.pressure)}
+            </Button>
+          </li>
+        )}
         {procedure.before.map((what) => {
           const confirmed = run.confirmed.includes(what);
           return (
@@ -30,7 +47,7 @@ export function Before({ on, units }: { on: RunOnScreen; units: UnitChoice }) {
               ) : (
                 <Button
                   className={styles.condition}
-                  {...(what === open[0] && { 'data-main': true, weight: 'main' as const })}
+                  {...(!isToRaise && what === open[0] && { 'data-main': true, weight: 'main' as const })}
                   onClick={() => tell({ event: 'confirm', what })}
                 >
                   <Square aria-hidden="true" /> {conditionWords(what)}
@@ -40,12 +57,6 @@ export function Before({ on, units }: { on: RunOnScreen; units: UnitChoice }) {
           );
         })}
       </ul>
-      {letsAirOut(procedure) && (
-        <p>
-          Fill every tire to about {format(pressure, raiseToKPa, units.pressure)} first, never above its
-          sidewall’s maximum: each loses some. Afterwards fill all back to target and gauge them.
-        </p>
-      )}
       <Expected on={on} />
       <p className={styles.soft}>{cautionsOfRelearn(procedure).join(' ')}</p>
     </div>
