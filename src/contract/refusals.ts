@@ -208,7 +208,7 @@ export const tooManyRequests = (perMinute: number) =>
 export const offline = () =>
   failure(
     'offline',
-    'No connection to the shop. What you entered is kept here; it goes out when the connection is back.',
+    'No connection to the shop: this was not sent. What stands here stays; press again once it is back.',
   );
 export const serverError = () =>
   failure('server-error', 'Something went wrong here. What was stored before is safe; try again.');

@@ -8,7 +8,7 @@ export const figures = {
     'with the tire off only the part is paid for: worth it where it more likely ends before the next time than not',
   ),
   worthTakingOff: judged(
-    0.3,
-    'taking a tire off for a sensor that works is worth it only where the lamp is to be expected within a year',
+    0.5,
+    'taking a tire off for a sensor that works is worth it only where it more likely ends within a year than not',
   ),
 } as const;

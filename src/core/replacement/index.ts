@@ -56,10 +56,10 @@ export function adviseReplacement(
 
 const isOnRoad = (wheel: Position): boolean => (roadWheels as readonly Position[]).includes(wheel);
 
-function isWorn({ tireOff, endsBeforeNextTires = 0, endsWithinYear = 0 }: WornSensor): boolean {
-  return tireOff
-    ? endsBeforeNextTires >= figures.worthWithTireOff.value
-    : endsWithinYear >= figures.worthTakingOff.value;
+function isWorn({ tireOff, age, endsBeforeNextTires = 0, endsWithinYear = 0 }: WornSensor): boolean {
+  if (tireOff) return endsBeforeNextTires >= figures.worthWithTireOff.value;
+  // No tire is taken off for an age that is only that of the car: the sensor may be a newer one.
+  return age?.from === 'record' && endsWithinYear >= figures.worthTakingOff.value;
 }
 
 function wornSensors(job: Job, assessment: Assessment, tiresOff: boolean, year: number): WornSensor[] {

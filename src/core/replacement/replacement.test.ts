@@ -42,7 +42,10 @@ describe('one or all', () => {
   });
 
   it('takes one off for its age alone where its end is near', () => {
-    expect(advice(jobWith(deadRR, { sensors: aged(9) }))).toMatchObject({ choice: 'set' });
+    const found = advice(jobWith(deadRR, { sensors: aged(10) }));
+    expect(found).toMatchObject({ choice: 'set' });
+    expect(adviceWords(found)).toBe('Replace the set: LF, RF and LR will probably end within a year.');
+    expect(advice(jobWith(deadRR, { sensors: aged(8) }))).toMatchObject({ wheels: ['RR'] });
   });
 
   it('counts a battery that says itself that it ends', () => {
@@ -60,6 +63,7 @@ describe('one or all', () => {
     const ofYear = (modelYear: number | undefined) => ({ ...old, vehicle: { ...old.vehicle, modelYear } });
     const ofCar = advice(ofYear(2016), true);
     expect(ofCar.sensors.map(wornWords)[0]).toContain('10 years, as the car');
+    expect(advice(ofYear(2012))).toMatchObject({ wheels: ['RR'] });
     const unknown = advice(ofYear(undefined), true);
     expect(unknown).toMatchObject({ choice: 'one', wheels: ['RR'] });
     expect(unknown.sensors.map(wornWords)).toEqual(Array(4).fill('age not known'));

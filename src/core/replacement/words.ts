@@ -5,6 +5,7 @@ import type { Advice, Replacement, WornSensor } from '.';
 /** What is advised, in one sentence. */
 export function adviceWords({ choice, wheels, sensors }: Advice): string {
   const worn = sensors.filter(({ atFault, wheel }) => !atFault && wheels.includes(wheel));
+  const when = worn.every(({ tireOff }) => tireOff) ? 'before the tires are off again' : 'within a year';
   const where = listWheels(wheels);
   switch (choice) {
     case 'none':
@@ -17,7 +18,7 @@ export function adviceWords({ choice, wheels, sensors }: Advice): string {
         [
           `Replace ${choice === 'set' ? 'the set' : where}`,
           worn.length > 0
-            ? `${listWheels(worn.map(({ wheel }) => wheel))} will probably end before the tires are off again`
+            ? `${listWheels(worn.map(({ wheel }) => wheel))} will probably end ${when}`
             : 'all of them are at fault',
         ].join(': ') + '.'
       );

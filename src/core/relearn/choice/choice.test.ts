@@ -54,6 +54,15 @@ describe('whether a car must be taught', () => {
     });
   });
 
+  it('is done once it was taught after the change, whoever taught it; a relearn that failed taught nothing', () => {
+    const another = [heard(1, 'RR'), heard(5, 'RR', { id: '90FFE0A1' })];
+    const taught = (outcome: 'done' | 'failed') =>
+      after('none', {}, [...another, { kind: 'relearn', at: minute(9), method: 'typed', outcome }]);
+    expect(after('none', {}, another)).toMatchObject({ action: 'relearn', reason: 'new-sensor' });
+    expect(taught('done')).toMatchObject({ action: 'none', reason: 'taught', measured: false });
+    expect(taught('failed')).toMatchObject({ action: 'relearn' });
+  });
+
   it('after another wheel set: where the car holds one', () => {
     expect(after('wheels-swapped', { holdsSets: 1 })).toMatchObject({ action: 'relearn' });
     expect(after('wheels-swapped')).toMatchObject({ action: 'depends', reason: 'other-set-not-known' });
@@ -126,7 +135,7 @@ describe('whether a car must be taught', () => {
     const need = after('none', {}, [...scans(1), registry(9, { RR: '90FFE0A1' })]);
     expect(needWords(need)).toBe('It does not hold what was heard at right rear.');
     const other = [heard(1, 'RF'), heard(20, 'RF', { id: '90FFE0A1' })];
-    expect(needWords(after('none', {}, other))).toMatch(/a clone need not\. It answered at: right front\.$/);
+    expect(needWords(after('none', {}, other))).toMatch(/a clone need not\. Here: right front\.$/);
   });
 });
 

@@ -48,7 +48,7 @@ export function needWords({ reason, wheels }: Need): string {
   const words = needReasonWords[reason];
   if (wheels.length === 0) return words;
   const where = wheels.map((wheel) => positionName[wheel]).join(', ');
-  return words.endsWith('.') ? `${words} It answered at: ${where}.` : `${words} ${where}.`;
+  return words.endsWith('.') ? `${words} Here: ${where}.` : `${words} ${where}.`;
 }
 
 const meansWords: Record<Way['missing'][number], string> = {

@@ -12,13 +12,16 @@ import { ask } from '../../api';
 import { Button } from '../../kit/Button';
 import { useStart } from '../../run/use-start';
 import { Dialog } from '../../kit/Dialog';
+import { Choice } from '../../kit/Field';
+import forms from '../../kit/Forms.module.css';
 import { Notice } from '../../kit/Notice';
+import { optionsFrom } from '../../kit/options';
 import { ProcedureBody } from '../../parts/ProcedureBody';
 import type { Sheet } from '../use-sheet';
 import styles from './RelearnDialog.module.css';
 
 /** Whether the car must be taught, and how: the ways open to it, the best first, each with its steps. */
-export function RelearnDialog({ sheet: { view, job, closed, close } }: { sheet: Sheet }) {
+export function RelearnDialog({ sheet: { view, job, closed, record, close } }: { sheet: Sheet }) {
   const [library, setLibrary] = useState<StoredProcedure[]>();
   const [preferred, setPreferred] = useState<RelearnMethod[]>([]);
   const [problem, setProblem] = useState<string>();
@@ -62,8 +65,43 @@ export function RelearnDialog({ sheet: { view, job, closed, close } }: { sheet: 
             onStart={closed ? undefined : () => start({ procedure: way.procedure.name })}
           />
         ))}
+        {!closed && need.action !== 'none' && (
+          <Elsewhere
+            onDone={(method, outcome) => {
+              record({ kind: 'relearn', at: new Date().toISOString(), method, outcome });
+              close();
+            }}
+          />
+        )}
       </div>
     </Dialog>
+  );
+}
+
+/** A car that was taught by the maker's own procedure or with another tool: what it holds is still read or typed afterwards. */
+function Elsewhere({
+  onDone,
+}: {
+  onDone: (method: RelearnMethod, outcome: 'done' | 'failed' | 'waiting-for-drive') => void;
+}) {
+  const [method, setMethod] = useState<RelearnMethod>();
+  return (
+    <section className={styles.elsewhere}>
+      <h3>Taught without a procedure from here</h3>
+      <Choice label="How" options={optionsFrom(methodWords)} value={method} onValue={setMethod} />
+      <div className={forms.actions}>
+        <Button disabled={!method} onClick={() => method && onDone(method, 'done')}>
+          It took it
+        </Button>
+        <Button disabled={!method} onClick={() => method && onDone(method, 'waiting-for-drive')}>
+          It wants a drive first
+        </Button>
+        <Button disabled={!method} onClick={() => method && onDone(method, 'failed')}>
+          It failed
+        </Button>
+      </div>
+      <p className={styles.soft}>It proves nothing by itself: read or type afterwards what the car holds.</p>
+    </section>
   );
 }
 
