@@ -213,9 +213,14 @@ describe('leaks', () => {
     not: ['tire-leaking'],
   });
   on(
-    'twenty-five gone within minutes was let out by a hand: to see which figure on the display moves',
-    [gauges(0), [gauge(8, 'RF', 205)]],
+    'twenty-five gone within minutes, with the display looked at before and after, was let out: to see which figure moves',
+    [gauges(2), [display(1, 'RF', 230), gauge(10, 'RF', 205), display(12, 'RF', 205)]],
     { is: { 'tire-underinflated': ['RF'] }, not: ['tire-leaking'] },
+  );
+  on(
+    'twenty-five gone within nine minutes is a leak where nobody had a reason to let air out',
+    [gauges(0), [gauge(9, 'RF', 205)]],
+    { is: { 'tire-underinflated': ['RF'], 'tire-leaking': ['RF'] } },
   );
   on(
     'a tire over placard brought down to it within the stop was let down',

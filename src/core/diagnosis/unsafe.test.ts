@@ -13,9 +13,9 @@ import {
   scans,
   silent,
 } from '../../../tests/support/car';
+import { chance } from '../../../tests/support/verdict';
 import type { Assessment } from '../assessment';
 import { damageSigns } from '../damage';
-import type { FindingCode } from '../finding';
 import type { Job, Observation } from '../job';
 import { roadWheels, type Position } from '../wheel';
 import { assess } from '.';
@@ -24,13 +24,7 @@ import { assess } from '.';
  * What must never be said of a car, in cases of our own, each one that an experienced technician agrees with (common
  * practice): truly so, nearly so, and with a second fault beside it.
  */
-const chance = ({ findings }: Assessment, code: FindingCode, wheel?: Position): number =>
-  Math.max(
-    0,
-    ...findings
-      .filter((found) => found.code === code && (!wheel || found.wheels.includes(wheel)))
-      .map(({ probability }) => probability),
-  );
+
 /** All else was looked at, and is as it should be. */
 const restInOrder = (n: number): Observation[] => [
   ...scans(n),

@@ -47,6 +47,10 @@ export interface WheelEvidence {
   /** The places between those lines, from the lowest up. */
   bands: Band[];
   gauge: (Measured & { slip: number }) | undefined;
+  /** What the temperature of that stop leaves open, kPa: the gauge and the sensor share it. */
+  stopDoubtKPa: number;
+  /** What time leaves open of a sensor that was heard at another stop, before the gauge was read, kPa. */
+  replyDoubtKPa: number;
   /** The last one by a gauge that is trusted, whatever was read since. */
   trustedGauge: Measured | undefined;
   /** The reading before the scan, where another one followed it: which of the two the sensor speaks of is open. */
@@ -132,7 +136,7 @@ export function evidenceOf(job: Job, ledger: Ledger): Evidence {
   const context = contextOf(job, changes);
   return {
     context,
-    wheels: context.wheels.map((wheel) => wheelEvidence(context, job, wheel)),
+    wheels: context.wheels.map((wheel) => wheelEvidence(context, job, ledger, wheel)),
     positions: context.monitored.map((position) => positionEvidence(context, job, ledger, changes, position)),
     car: carEvidence(job, ledger, changes),
   };

@@ -1,13 +1,12 @@
 import { isOfRegistration, lastOf, type Change } from '../../history';
-import { atWheel, type Job } from '../../job';
+import { atWheel, type Job, type Seen } from '../../job';
 import type { Ledger } from '../../ledger';
 import { canonicalId } from '../../sensor-id';
 import { isAboveWakeSpeed } from '../../wake-speed';
 import type { Position } from '../../wheel';
-import { model } from '../model';
-import type { Context, Measured, PositionEvidence } from '.';
+import type { Context, PositionEvidence } from '.';
 import { isAboutWheel, weightOf } from './codes';
-import { liveNow } from './pressure';
+import { shownNow, type Told } from './pressure';
 
 /** Of one position: what the car holds for it, hears from it and shows for it, since it was last changed. */
 export function positionEvidence(
@@ -25,17 +24,15 @@ export function positionEvidence(
   const display = atWheel(job, 'display', position).filter(since).at(-1);
   const shown: PositionEvidence['shown'] = [];
   const empty: PositionEvidence['empty'] = [];
-  const { noise } = model;
-  const timed = (figure: Measured, { seen }: { seen: { at: string } }) => ({
-    ...figure,
-    ms: Date.parse(seen.at),
-  });
-  if (driving && !driving.seen.kPa) empty.push('driving');
-  else if (driving?.seen.kPa) shown.push(timed(liveNow(context, driving, true), driving));
-  if (parked && !parked.seen.kPa) empty.push('parked');
-  else if (parked?.seen.kPa) shown.push(timed(liveNow(context, parked, false), parked));
-  if (display && !display.seen.kPa) empty.push('display');
-  else if (display?.seen.kPa) shown.push(timed({ kPa: display.seen.kPa, sdKPa: noise.displayKPa }, display));
+  const look = (seen: Seen<'live'> | Seen<'display'> | undefined, told: Told) => {
+    if (!seen) return;
+    const figure = shownNow(context, seen, told);
+    if (figure) shown.push({ ...figure, ms: Date.parse(seen.at) });
+    else empty.push(told);
+  };
+  look(driving?.seen, 'driving');
+  look(parked?.seen, 'parked');
+  look(display?.seen, 'display');
   const codes = ledger.codes.flatMap(({ seen }): PositionEvidence['codes'] =>
     seen.wheel === position && isAboutWheel(seen.about)
       ? [{ about: seen.about, weight: weightOf(seen.status) }]
@@ -44,7 +41,7 @@ export function positionEvidence(
   return {
     position,
     held: heldAt(ledger, position),
-    shown,
+    shown: ofNow(shown),
     empty,
     heardDriving: atWheel(job, 'live', position).some(
       ({ seen }) => (seen.kPa ?? 0) > 0 && isAboveWakeSpeed(job, seen.speedKmh),
@@ -53,6 +50,22 @@ export function positionEvidence(
     noCodes: codes.length === 0 && ledger.registry?.seen.codes?.length === 0,
   };
 }
+
+/** Without those that a later one has left behind: the tire has changed in between. */
+function ofNow(shown: PositionEvidence['shown']): PositionEvidence['shown'] {
+  const [first, ...others] = [...shown].sort((a, b) => b.ms - a.ms);
+  return first
+    ? [
+        ...others.filter(
+          ({ kPa, sdKPa }) => Math.abs(kPa - first.kPa) <= leftBehind * Math.hypot(sdKPa, first.sdKPa),
+        ),
+        first,
+      ]
+    : [];
+}
+
+/** Further apart than so many standard deviations two figures of one sensor are of two pressures (judgement). */
+const leftBehind = 3;
 
 function heldAt({ registry }: Ledger, position: Position): string | null | undefined {
   const id = registry?.seen.entries.find(({ wheel }) => wheel === position)?.id;

@@ -1,14 +1,26 @@
 import { tireCelsius } from '../../gauge';
-import { altitudeOf, type Placed } from '../../job';
+import { altitudeOf, allOf, atWheel, type Job, type Placed, type Seen } from '../../job';
 import { atTemperature, kelvin } from '../../pressure';
 import { sdOf } from '../../tire-temperature';
+import type { Position } from '../../wheel';
 import { model } from '../model';
 import type { Context, Measured } from '.';
 
 /** Figures brought to the outdoor temperature of now, each with what it may be off. */
 
+/** A figure with its instrument's own error, and with what the temperature of its moment leaves open: all figures of one stop share that. */
+export interface Brought extends Measured {
+  doubtKPa: number;
+}
+
+/** All that it may be off. */
+export const inAll = ({ kPa, sdKPa, doubtKPa }: Brought): Measured => ({
+  kPa,
+  sdKPa: Math.hypot(sdKPa, doubtKPa),
+});
+
 /** A gauge reading brought to the outdoor temperature of now; a warm one nobody measured, by what is usual. */
-export function gaugeNow({ job, nowC, ambientKPa }: Context, { seen }: Placed<'gauge'>): Measured {
+export function gaugeNow({ job, nowC, ambientKPa }: Context, { seen }: Placed<'gauge'>): Brought {
   const { noise } = model;
   const own =
     seen.uncertaintyKPa === undefined
@@ -31,19 +43,73 @@ export function gaugeNow({ job, nowC, ambientKPa }: Context, { seen }: Placed<'g
   const perK = (seen.kPa + ambientKPa) / kelvin(estimatedC);
   return {
     kPa: atTemperature({ kPa: seen.kPa, celsius: estimatedC, altitudeM: altitudeOf(job) }, now),
-    sdKPa: Math.hypot(gaugeSd, perK * doubtK),
+    sdKPa: gaugeSd,
+    doubtKPa: perK * doubtK,
   };
 }
 
-/** What the car itself has of a tire; while it is driven the air is warmer than outdoors. */
-export function liveNow({ job, nowC }: Context, { seen }: Placed<'live'>, driving: boolean): Measured {
+/** Where the car was when it told a figure. */
+export type Told = 'driving' | 'parked' | 'display';
+
+/**
+ * What the car itself has, or shows, of a tire, brought to now by the temperature of its own moment: that its sensor
+ * tells with it, else that of a gauge reading or of a sensor of the same stop. Where there is none, it may be of
+ * another stop, and is taken with the more doubt.
+ */
+export function shownNow(
+  context: Context,
+  seen: Seen<'live'> | Seen<'display'>,
+  told: Told,
+): Measured | undefined {
+  const { job, nowC, ambientKPa } = context;
   const { noise } = model;
-  const kPa = seen.kPa ?? 0;
-  if (seen.tempC != null && nowC !== undefined) {
-    const air = { kPa, celsius: seen.tempC, altitudeM: altitudeOf(job) };
-    return { kPa: atTemperature(air, nowC), sdKPa: noise.liveParkedKPa };
+  const { kPa } = seen;
+  if (!kPa) return undefined;
+  const ownSd = told === 'display' ? noise.displayKPa : noise.liveParkedKPa;
+  const byTemperature = (celsius: number, moreSd: number): Measured => {
+    const perK = (kPa + ambientKPa) / kelvin(celsius);
+    return {
+      kPa: atTemperature({ kPa, celsius, altitudeM: altitudeOf(job) }, nowC ?? celsius),
+      sdKPa: Math.hypot(ownSd, moreSd, perK * noise.temperatureK),
+    };
+  };
+  if (seen.kind === 'live' && seen.tempC != null && nowC !== undefined) return byTemperature(seen.tempC, 0);
+  const gauge = gaugeOfStop(job, seen.wheel, seen.at);
+  if (gauge && (told !== 'driving' || gauge.seen.tire === 'warm')) {
+    const there = gaugeNow(context, gauge);
+    const shift = there.kPa - gauge.seen.kPa;
+    // Beside the same wheel's gauge the doubt about its temperature is one and the same; beside another's it is not.
+    const doubt = gauge.seen.wheel === seen.wheel ? 0 : Math.hypot(there.doubtKPa, shift / 3);
+    const sd = told === 'driving' ? noise.liveDrivingKPa.sd / 2 : ownSd;
+    return { kPa: kPa + shift, sdKPa: Math.hypot(sd, doubt) };
   }
-  return driving
-    ? { kPa: kPa - noise.liveDrivingKPa.rise, sdKPa: noise.liveDrivingKPa.sd }
-    : { kPa, sdKPa: noise.liveParkedKPa };
+  if (told === 'driving') return { kPa: kPa - noise.liveDrivingKPa.rise, sdKPa: noise.liveDrivingKPa.sd };
+  const sensorC = sensorOfStop(job, seen.at);
+  if (sensorC !== undefined && nowC !== undefined) return byTemperature(sensorC, noise.liveParkedKPa);
+  const apart = allOf(job, 'gauge').length > 0 ? noise.otherStopKPa : 0;
+  return { kPa, sdKPa: Math.hypot(ownSd, apart) };
+}
+
+/** Whether two moments belong to one stop: nobody drove in between. */
+export const isOneStop = (oneAt: string, otherAt: string): boolean =>
+  minutesApart(oneAt, otherAt) <= model.noise.oneStopMinutes;
+
+const minutesApart = (oneAt: string, otherAt: string): number =>
+  Math.abs(Date.parse(oneAt) - Date.parse(otherAt)) / 60_000;
+
+/** The gauge reading of the same stop nearest in time: of this wheel, else of any. */
+function gaugeOfStop(job: Job, wheel: Position, at: string): Placed<'gauge'> | undefined {
+  return nearest(atWheel(job, 'gauge', wheel), at) ?? nearest(allOf(job, 'gauge'), at);
+}
+
+function nearest<Found extends { seen: { at: string } }>(found: Found[], at: string): Found | undefined {
+  return found
+    .filter(({ seen }) => isOneStop(seen.at, at))
+    .sort((a, b) => minutesApart(a.seen.at, at) - minutesApart(b.seen.at, at))[0];
+}
+
+/** What a sensor said of its temperature nearest in time, at the same stop: any one, tires of one car are about as warm. */
+function sensorOfStop(job: Job, at: string): number | undefined {
+  const warm = allOf(job, 'activation').filter(({ seen }) => seen.replies.some(({ tempC }) => tempC != null));
+  return nearest(warm, at)?.seen.replies.find(({ tempC }) => tempC != null)?.tempC ?? undefined;
 }

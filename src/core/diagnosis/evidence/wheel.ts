@@ -1,13 +1,14 @@
 import { handledKPa } from '../../history';
 import { allOf, altitudeOf, atWheel, latest, type Job, type Placed, type Reply } from '../../job';
-import { strongest } from '../../ledger';
+import { strongest, type Ledger } from '../../ledger';
 import { atTemperature } from '../../pressure';
 import { canonicalId } from '../../sensor-id';
 import { roadWheels, type Position } from '../../wheel';
 import { model } from '../model';
 import type { Context, Lines, Trigger, WheelEvidence } from '.';
+import { courseOf, fallenFrom, fallenSince, type Said } from './course';
 import { leakLikelihood } from './leak';
-import { gaugeNow } from './pressure';
+import { gaugeNow, inAll, isOneStop } from './pressure';
 
 const unknownLines: Lines = {
   low: Number.NEGATIVE_INFINITY,
@@ -17,7 +18,7 @@ const unknownLines: Lines = {
 };
 
 /** Of one wheel: its gauge, its sensor as the tool heard it, and what the eye saw. */
-export function wheelEvidence(context: Context, job: Job, wheel: Position): WheelEvidence {
+export function wheelEvidence(context: Context, job: Job, ledger: Ledger, wheel: Position): WheelEvidence {
   const gauges = atWheel(job, 'gauge', wheel);
   const tries = atWheel(job, 'activation', wheel);
   const lastAnswered = tries.findLastIndex(({ seen }) => seen.replies.length > 0);
@@ -30,7 +31,8 @@ export function wheelEvidence(context: Context, job: Job, wheel: Position): Whee
   const place = context.wheels.indexOf(wheel);
   const signs = atWheel(job, 'visual', wheel).map(({ seen }) => seen.sign);
   const record = context.records.find((sensor) => sensor.wheel === wheel);
-  const replies = repliesAt(context, answered, last);
+  const course = courseOf(context, job, ledger, wheel);
+  const replies = repliesAt(context, answered, last, course);
   const heardId = strongest(replies)?.id;
   const byId = context.records.find(({ id }) => id === heardId);
   return {
@@ -39,13 +41,12 @@ export function wheelEvidence(context: Context, job: Job, wheel: Position): Whee
     placardKPa: context.placard[place],
     lines: context.lines[place] ?? unknownLines,
     bands: context.bands[place] ?? [],
-    gauge:
-      seenFlat(context, job, wheel, last) ?? (last && { ...gaugeNow(context, last), slip: slipOf(last) }),
-    trustedGauge: trusted && gaugeNow(context, trusted),
-    gaugeBeforeScan: before && before !== last ? gaugeNow(context, before) : undefined,
+    ...gaugeOf(context, job, wheel, last, answered, course),
+    trustedGauge: trusted && inAll(gaugeNow(context, trusted)),
+    gaugeBeforeScan: before && before !== last ? inAll(gaugeNow(context, before)) : undefined,
     ...beforeFill(context, gauges),
     scannedFirst: scanMs !== undefined && before === undefined && last !== undefined,
-    leak: leakLikelihood(job, wheel, gauges.length),
+    leak: leakLikelihood(context, job, ledger, wheel, course),
     signs,
     replies,
     misses: [
@@ -55,6 +56,50 @@ export function wheelEvidence(context: Context, job: Job, wheel: Position): Whee
     ageYears: (byId ?? record)?.ageYears,
     recordedId: record?.id,
     turns: turnsOf(job, wheel),
+  };
+}
+
+/**
+ * What the gauge said last, as the tire stands now: less what its sensor saw it lose since, and with the more doubt
+ * the longer ago it was, or where air was let out since to wake the sensor.
+ */
+function gaugeOf(
+  context: Context,
+  job: Job,
+  wheel: Position,
+  last: Placed<'gauge'> | undefined,
+  answered: Placed<'activation'> | undefined,
+  course: readonly Said[],
+): Pick<WheelEvidence, 'gauge' | 'stopDoubtKPa' | 'replyDoubtKPa'> {
+  const flat = seenFlat(context, job, wheel, last);
+  if (flat || !last) return { gauge: flat, stopDoubtKPa: 0, replyDoubtKPa: 0 };
+  const { otherStopKPa, wokenByAirKPa } = model.noise;
+  const read = gaugeNow(context, last);
+  const slip = slipOf(last);
+  const fallen = fallenSince(course, { ...inAll(read), at: last.seen.at });
+  if (fallen > 0)
+    return { gauge: { ...inAll(read), kPa: read.kPa - fallen, slip }, stopDoubtKPa: 0, replyDoubtKPa: 0 };
+  const isLater = answered && Date.parse(answered.seen.at) > Date.parse(last.seen.at);
+  if (isLater && answered.seen.trigger === 'deflation') {
+    const sdKPa = Math.hypot(inAll(read).sdKPa, wokenByAirKPa.sd);
+    return {
+      gauge: { kPa: read.kPa - wokenByAirKPa.mean, sdKPa, slip },
+      stopDoubtKPa: 0,
+      replyDoubtKPa: 0,
+    };
+  }
+  if (!answered || isOneStop(answered.seen.at, last.seen.at))
+    return {
+      gauge: { kPa: read.kPa, sdKPa: read.sdKPa, slip },
+      stopDoubtKPa: read.doubtKPa,
+      replyDoubtKPa: 0,
+    };
+  // What is older says less of now.
+  const { kPa, sdKPa } = inAll(read);
+  return {
+    gauge: { kPa, sdKPa: isLater ? Math.hypot(sdKPa, otherStopKPa) : sdKPa, slip },
+    stopDoubtKPa: 0,
+    replyDoubtKPa: isLater ? 0 : otherStopKPa,
   };
 }
 
@@ -100,7 +145,7 @@ function beforeFill(
   return {
     beforeFill: gauges
       .slice(0, filled)
-      .map((placed) => ({ ...gaugeNow(context, placed), ms: Date.parse(placed.seen.at) })),
+      .map((placed) => ({ ...inAll(gaugeNow(context, placed)), ms: Date.parse(placed.seen.at) })),
     filledMs: Date.parse(fill.seen.at),
   };
 }
@@ -133,14 +178,17 @@ function repliesAt(
   context: Context,
   answered: Placed<'activation'> | undefined,
   gauge: Placed<'gauge'> | undefined,
+  course: readonly Said[],
 ): Reply[] {
   const { job, nowC } = context;
   if (!answered) return [];
-  const minutes = gauge && Math.abs(Date.parse(gauge.seen.at) - Date.parse(answered.seen.at)) / 60_000;
-  const together = gauge && minutes !== undefined && minutes <= model.noise.oneStopMinutes;
+  const together = gauge && isOneStop(gauge.seen.at, answered.seen.at);
+  const own = strongest(answered.seen.replies);
+  const fallen = fallenFrom(course, Date.parse(answered.seen.at));
   return answered.seen.replies.map((heard): Reply => {
     const reply = { ...heard, id: canonicalId(heard.id) };
     if (reply.kPa == null) return reply;
+    if (heard === own) reply.kPa -= fallen;
     if (together) return { ...reply, kPa: reply.kPa + gaugeNow(context, gauge).kPa - gauge.seen.kPa };
     if (reply.tempC == null || nowC === undefined) return reply;
     const air = { kPa: reply.kPa, celsius: reply.tempC, altitudeM: altitudeOf(job) };

@@ -7,7 +7,14 @@ import { reachOf } from '../../observation';
 import type { Position } from '../../wheel';
 import { type Factors, posteriorOf } from '../inference';
 import { type Judgement, chanceOf } from '../decision';
-import { carEvidence, positionEvidence, wheelEvidence, type Evidence } from '../evidence';
+import {
+  carEvidence,
+  positionEvidence,
+  wheelEvidence,
+  type Evidence,
+  type PositionEvidence,
+  type WheelEvidence,
+} from '../evidence';
 import type { Priors } from '../learning';
 
 /** The odds of a probability in decibans: ten times their decimal logarithm. Kept within ±50: no evidence is endless. */
@@ -87,34 +94,41 @@ function withChange(
 ): { evidence: Evidence; ledger: Ledger } {
   const { context } = evidence;
   const its = 'wheel' in changed ? changed.wheel : undefined;
+  const ledger = reachOf(changed) === 'its-position' ? before : ledgerOf(job);
+  const wheelsAgain = (of: (old: WheelEvidence) => boolean) =>
+    evidence.wheels.map((old) =>
+      of(old) ? asBefore(old, wheelEvidence(context, job, ledger, old.wheel)) : old,
+    );
+  const positionsAgain = (of: (old: PositionEvidence) => boolean) => {
+    const changes = changesOf(job);
+    return evidence.positions.map((old) =>
+      of(old) ? asBefore(old, positionEvidence(context, job, ledger, changes, old.position)) : old,
+    );
+  };
   switch (reachOf(changed)) {
     case 'no-fault':
-      return { evidence, ledger: ledgerOf(job) };
+      return { evidence, ledger };
     case 'its-wheel': {
-      const wheels = evidence.wheels.map((old) =>
-        old.wheel === its ? wheelEvidence(context, job, old.wheel) : old,
-      );
-      return { evidence: { ...evidence, wheels }, ledger: before };
+      const wheels = wheelsAgain(({ wheel }) => wheel === its);
+      // What the car shows is brought to now by how warm the tires were.
+      const positions = positionsAgain(({ shown }) => shown.length > 0);
+      return { evidence: { ...evidence, wheels, positions }, ledger };
     }
     case 'its-position': {
-      const changes = changesOf(job);
-      const positions = evidence.positions.map((old) =>
-        old.position === its ? positionEvidence(context, job, before, changes, old.position) : old,
-      );
-      return { evidence: { ...evidence, positions }, ledger: before };
+      const positions = positionsAgain(({ position }) => position === its);
+      // What the car had of a sensor is part of what that said, whichever wheel it is in.
+      const wheels = changed.kind === 'live' ? wheelsAgain(({ monitored }) => monitored) : evidence.wheels;
+      return { evidence: { ...evidence, wheels, positions }, ledger };
     }
-    case 'the-car': {
-      const ledger = ledgerOf(job);
+    case 'the-car':
       return { evidence: { ...evidence, car: carEvidence(job, ledger, changesOf(job)) }, ledger };
-    }
     case 'the-car-and-positions': {
-      const ledger = ledgerOf(job);
-      const changes = changesOf(job);
-      const positions = evidence.positions.map((old) => {
-        const now = positionEvidence(context, job, ledger, changes, old.position);
-        return JSON.stringify(now) === JSON.stringify(old) ? old : now;
-      });
-      return { evidence: { ...evidence, positions, car: carEvidence(job, ledger, changes) }, ledger };
+      const positions = positionsAgain(() => true);
+      return { evidence: { ...evidence, positions, car: carEvidence(job, ledger, changesOf(job)) }, ledger };
     }
   }
 }
+
+/** The same object where nothing in it changed: what was worked out of it serves again. */
+const asBefore = <Part>(old: Part, now: Part): Part =>
+  JSON.stringify(now) === JSON.stringify(old) ? old : now;

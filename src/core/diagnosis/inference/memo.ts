@@ -38,13 +38,24 @@ export class Contents {
   /** What the states of its tire rest on; its lines and its placard are the car's. */
   ofTire(wheel: WheelEvidence): number {
     return this.numbered(this.tires, wheel, () => {
-      const { gauge, gaugeBeforeScan, beforeFill, filledMs, scannedFirst, leak }: TireSeen = wheel;
+      const {
+        gauge,
+        stopDoubtKPa,
+        replyDoubtKPa,
+        gaugeBeforeScan,
+        beforeFill,
+        filledMs,
+        scannedFirst,
+        leak,
+      }: TireSeen = wheel;
       const own: Content = [
         'tire',
         wheel.wheel,
         gauge?.kPa,
         gauge?.sdKPa,
         gauge?.slip,
+        stopDoubtKPa,
+        replyDoubtKPa,
         filledMs,
         scannedFirst,
       ];

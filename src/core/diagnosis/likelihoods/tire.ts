@@ -10,6 +10,8 @@ export type TireSeen = Pick<
   | 'lines'
   | 'bands'
   | 'gauge'
+  | 'stopDoubtKPa'
+  | 'replyDoubtKPa'
   | 'gaugeBeforeScan'
   | 'beforeFill'
   | 'filledMs'
@@ -95,11 +97,12 @@ export function placesOf(wheel: TireSeen, assumed: FigureAssumptions): number[][
   const readings = readingsOf(wheel, assumed, offsetVariance);
   // Filled anew for each curve and reading: this is gone through more often than anything else.
   const belief: Belief = { mean: 0, variance: 0, evidence: 0, gaugedMean: 0, gaugedVariance: 0 };
+  const doubt = wheel.stopDoubtKPa ** 2;
   const off: Off | undefined = isOff ? { outside: 0, low: 0, between: 0 } : undefined;
   return curvesOf(wheel, assumed).map((curve) => {
     const shares = zeros(wheel.bands.length * (isOff ? offFigures : 1));
     for (const reading of readings) {
-      combine(curve, reading, offsetVariance, belief);
+      combine(curve, reading, offsetVariance, doubt, belief);
       if (belief.evidence <= 0) continue;
       if (off) readOff(wheel, belief, reading, offsetVariance, off);
       spread(wheel, belief, off, shares);
@@ -221,12 +224,12 @@ function gaugesOf({ gauge }: TireSeen): { weight: number; gauge: Measured | unde
 
 /** The tool heard the pressure of now; or that of before a fill, where the gauge was read before and after. */
 function scansOf(
-  { gaugeBeforeScan, scannedFirst }: TireSeen,
+  { gaugeBeforeScan, scannedFirst, replyDoubtKPa }: TireSeen,
   replyKPa: number | undefined,
   offsetVariance: number,
 ): { weight: number; reply: Measured | undefined; earlier: Reading['earlier'] }[] {
   if (replyKPa === undefined) return [{ weight: 1, reply: undefined, earlier: undefined }];
-  const reply = { kPa: replyKPa, sdKPa: model.noise.replyKPa };
+  const reply = { kPa: replyKPa, sdKPa: Math.hypot(model.noise.replyKPa, replyDoubtKPa) };
   if (gaugeBeforeScan) {
     const variance = gaugeBeforeScan.sdKPa ** 2 + reply.sdKPa ** 2;
     const differenceKPa = reply.kPa - gaugeBeforeScan.kPa;
@@ -316,14 +319,17 @@ interface Belief {
   gaugedVariance: number;
 }
 
+/** `doubt`: variance of what the temperature of the stop leaves open. The figures of one stop are held against one another without it. */
 function combine(
   curve: Curve,
   { weight, gauge, sensor }: Reading,
   offsetVariance: number,
+  doubt: number,
   belief: Belief,
 ): void {
   let mean = curve.meanKPa;
-  let variance = curve.variance;
+  const before = curve.variance + doubt;
+  let variance = before;
   let evidence = weight;
   if (gauge) {
     const error = gauge.sdKPa ** 2;
@@ -339,8 +345,9 @@ function combine(
     mean += (variance / (variance + error)) * (sensor.kPa - mean);
     variance *= error / (variance + error);
   }
-  belief.mean = mean;
-  belief.variance = variance;
+  const tells = curve.variance / before;
+  belief.mean = curve.meanKPa + tells * (mean - curve.meanKPa);
+  belief.variance = curve.variance * (1 - tells) + tells ** 2 * variance;
   belief.evidence = evidence;
 }
 

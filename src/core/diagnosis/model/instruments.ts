@@ -27,6 +27,12 @@ export const noise = {
   scanBeforeFill: judged(0.5, 'either order is usual'),
   /** A gauge reading and a sensor's belong together within this time. */
   oneStopMinutes: practice(45, 'nobody drove in between'),
+  /** Between stops a tire may have been driven, filled or lost air: what is older says the less of now. */
+  otherStopKPa: judged(10, 'a leak, a fill or a warm drive that nobody noted'),
+  /** Two temperatures of one sensor: what they share cancels. */
+  betweenFiguresK: judged(1, 'whole degrees'),
+  /** Air that is let out to wake a sensor by the fall. */
+  wokenByAirKPa: { mean: practice(20, 'until it answers'), sd: judged(12, 'by ear') },
   /** The tire was filled between the scan and the first reading of the gauge. */
   filledUnseen: judged(0.02, 'a fill that nobody wrote down'),
   showsInStepsOfKPa: contract(1, 'figures are compared as they are shown: 175 is at 175'),

@@ -60,6 +60,9 @@ export const leakRates = {
     judged(256, 'flat within the day'),
     judged(512, 'heard and seen'),
     judged(1024, 'flat within hours'),
+    judged(2048, 'heard to hiss'),
+    judged(4096, 'flat within the hour'),
+    judged(8192, 'flat while one looks'),
   ],
   relativeWidth: judged(0.4, 'so that neighbouring classes meet'),
   seepPerDayKPa: practice(0.35, '7 to 14 kPa a month through sound rubber'),
@@ -68,6 +71,8 @@ export const leakRates = {
   handled: judged(0.02, 'now and then somebody let air out'),
   handledShort: judged(0.002, 'within a visit, of a tire that was not over: nobody has a reason to'),
   visitDays: judged(0.5, 'readings of one visit are less than half a day apart'),
+  /** A sensor and a gauge of two stops differ because the sensor reads wrong. */
+  readsOff: judged(0.015, 'as common as such sensors are'),
   /** All wheels apart alike: likelier another gauge or another day's hand. */
   together: judged(0.1, 'two gauges in one shop'),
   togetherKPaSquaredPerDay: judged(0.1, 'how alike, beyond what gauges leave open'),
