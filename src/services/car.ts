@@ -11,6 +11,7 @@ import {
   unknownWrite,
   writeUnderWay,
 } from '../contract/refusals';
+import { isWhollyRead } from '../core/registration';
 import { success, type Result } from '../core/result';
 import { writeVerdict } from '../core/proof';
 import { meaningOf } from '../core/trouble-code/meaning';
@@ -200,7 +201,7 @@ async function write(
       if (problem) return problem;
       const ledger = ledgerOf(car.value.job);
       const fresh = make({
-        registry: ledger.registry?.seen.entries ?? [],
+        registry: ledger.held,
         codes: ledger.codes.map(({ seen: { code, status } }) => ({ code, status })),
       });
       const run = await openRunIn(tx, row.vehicleId);
@@ -223,10 +224,10 @@ async function write(
 
 function refuseWrite(state: string, job: Job): Result<never> | undefined {
   const ledger = ledgerOf(job);
-  const { registry, voltage } = ledger;
+  const { voltage } = ledger;
   const underWay = (job.carWrites ?? []).some(isUnderWay);
   if (state !== 'open') return closedJob();
-  if (!registry) return readFirst();
+  if (!isWhollyRead(job, ledger)) return readFirst();
   if (underWay) return writeUnderWay();
   if (voltage && supplyIsLow(ledger)) return supplyLow(voltage.seen.volts, supportWords(job.vehicle.tpms));
   return undefined;

@@ -1,5 +1,6 @@
 import { holds, type Assessment, type Finding } from '../assessment';
-import { findingCodes, recordOf, type FindingCode } from '../finding';
+import { findingCodes, type FindingCode } from '../finding';
+import { adviceOn } from '../finding/advice';
 import { targetsFor } from '../filling';
 import type { Job } from '../job';
 import { lampMeaning, lampTomorrow } from '../lamp';
@@ -50,7 +51,7 @@ export function verdictOn(
 const noEvidence: Weigh = () => [];
 
 function verdictFrom({ judgement, told }: ReturnType<typeof judged>, weigh: Weigh) {
-  const findings = findingsFrom(told, weigh);
+  const findings = findingsFrom(told, weigh, namedByCodes(judgement));
   const tests = nextTests(judgement);
   return { findings, nextTests: tests, decision: decisionFrom(findings, tests) };
 }
@@ -90,29 +91,43 @@ function judged(job: Job, experience: Experience | undefined) {
 /** A way to say what each observation adds to a finding. */
 export type Weigh = (code: FindingCode, wheels: readonly Position[]) => Finding['evidence'];
 
-/** The wheels a finding holds at stand together in one; each other wheel it may hold at stands alone. The surest first. */
-function findingsFrom(told: readonly Claim[], weigh: Weigh): Finding[] {
-  return findingCodes
-    .flatMap((code) => {
-      const same = told.filter((claim) => claim.code === code);
-      const sure = same.filter(({ chance }) => chance >= holds);
-      const groups = [
-        ...(sure.length > 0 ? [sure] : []),
-        ...same.filter(({ chance }) => chance < holds).map((claim) => [claim]),
-      ];
-      return groups.map((group): Finding => {
-        const wheels = inWalkingOrder(group.flatMap(({ wheel }) => wheel ?? []));
-        return {
-          code,
-          wheels,
-          probability: Math.min(...group.map(({ chance }) => chance)),
-          evidence: weigh(code, wheels),
-          action: recordOf(code).action,
-        };
-      });
-    })
-    .sort((a, b) => b.probability - a.probability);
+/** The findings, the surest first, each with what to do about it beside the others. */
+function findingsFrom(told: readonly Claim[], weigh: Weigh, named: Named): Finding[] {
+  const found = groupsOf(told, weigh, named).sort((a, b) => b.probability - a.probability);
+  const holding = found.filter(({ probability }) => probability >= holds);
+  return found.map((finding) => ({ ...finding, action: adviceOn(finding, holding) }));
 }
+
+/** The wheels a finding holds at stand together in one; each other wheel it may hold at stands alone. The surest first. */
+function groupsOf(told: readonly Claim[], weigh: Weigh, named: Named): Omit<Finding, 'action'>[] {
+  return findingCodes.flatMap((code) => {
+    const same = told.filter((claim) => claim.code === code);
+    const sure = same.filter(({ chance }) => chance >= holds);
+    const groups = [
+      ...(sure.length > 0 ? [sure] : []),
+      ...same.filter(({ chance }) => chance < holds).map((claim) => [claim]),
+    ];
+    return groups.map((group) => {
+      const wheels = inWalkingOrder([...group.flatMap(({ wheel }) => wheel ?? []), ...(named[code] ?? [])]);
+      return {
+        code,
+        wheels,
+        probability: Math.min(...group.map(({ chance }) => chance)),
+        evidence: weigh(code, wheels),
+      };
+    });
+  });
+}
+
+/** Wheels that a finding about the car names all the same. */
+type Named = Partial<Record<FindingCode, readonly Position[]>>;
+
+/** A code of the wheel-speed system says whose data is down. */
+const namedByCodes = ({ ledger }: Judgement): Named => ({
+  'wheel-speed-sensor-fault': inWalkingOrder(
+    ledger.codes.flatMap(({ seen: { about, wheel } }) => (about === 'wheel-speed' && wheel ? [wheel] : [])),
+  ),
+});
 
 /** Display position to true wheel, for the wheels that have most likely moved. */
 function positionsFrom({ evidence, posterior }: Judgement): Partial<Record<Position, Position>> {

@@ -286,11 +286,15 @@ describe('what to check next', () => {
       ({ test }) => test === 'registry',
     )?.about;
 
-  it('names every wheel that reading the car tells as much about: none stands out before any was woken', () => {
-    expect(registryTells({ kind: 'sensor-replaced', hoursAgo: 30 })).toEqual({
+  it('names every wheel that reading the car tells as much about: none stands out where all were woken', () => {
+    expect(registryTells({ kind: 'sensor-replaced', hoursAgo: 30 }, ...scans(1))).toEqual({
       code: 'id-not-registered',
       wheels: ['LF', 'RF', 'RR', 'LR'],
     });
+  });
+
+  it('asks nothing of IDs before there is one to hold against what the car holds', () => {
+    expect(registryTells({ kind: 'sensor-replaced', hoursAgo: 30 })?.code).not.toBe('id-not-registered');
   });
 
   it('names the one wheel that stands out', () => {

@@ -21,7 +21,7 @@ export const idFindings = {
     prior: judged(0.008, 'a relearn forgotten, long ago'),
     after: {
       'tires-fitted': judged(2, 'a sensor replaced on the way and not learned'),
-      'wheels-swapped': judged(5, 'a set the car never learned'),
+      'wheels-swapped': judged(2, 'one of them, beside a set the car never learned'),
       'sensor-replaced': judged(20, 'the one step after a new sensor, forgotten'),
     },
     stakes: { wrong: needlessWrite, missed: lampIsBack },

@@ -46,7 +46,7 @@ export const sensorFindings = {
     prior: judged(0.004, 'rare: a wheel bought without, and nobody said'),
     after: {
       'tires-fitted': judged(2, 'a broken one left out'),
-      'wheels-swapped': judged(15, 'a winter set without sensors'),
+      'wheels-swapped': judged(4, 'one wheel of a set without, beside a whole set'),
     },
     stakes: { wrong: soldForNothing, missed: lampIsBack },
     asked: {
@@ -95,7 +95,7 @@ export const sensorFindings = {
     summedWith: 'sensor',
     prior: judged(0.003, 'rare unless a sensor was replaced: it looks alike and fits'),
     after: {
-      'wheels-swapped': judged(4, 'wheels of another car or year'),
+      'wheels-swapped': judged(2, 'one of another year, beside a whole set'),
       'sensor-replaced': judged(12, 'a part that fits and speaks another format'),
     },
     stakes: { wrong: soldForNothing, missed: lampIsBack },

@@ -116,7 +116,9 @@ function sensorCell(job: Job, ledger: Ledger, wheel: Position): SensorCell {
 }
 
 function heldCell(job: Job, ledger: Ledger, wheel: Position): Column['held'] {
-  return ledger.registry
+  const isRead =
+    job.vehicle.tpms.locates === false ? ledger.registry : ledger.registered[wheel] !== undefined;
+  return isRead
     ? { id: ledger.registered[wheel] ?? null, agrees: holdsScanned(job, ledger, wheel) }
     : 'not-read';
 }

@@ -1,4 +1,5 @@
 import { allOf, latest, type Code, type Job, type Placed, type Reply } from '../job';
+import { isAsTaught, taughtMs } from '../history/teaching';
 import { canonicalId } from '../sensor-id';
 import { walkingOrder, type Position } from '../wheel';
 
@@ -11,8 +12,11 @@ export interface Ledger {
   /** Every gauge reading of the wheel, oldest first. */
   gaugeHistory: ByWheel<Placed<'gauge'>[]>;
   sensor: ByWheel<Scan>;
+  /** The last reading of what the car holds; what was read before it was taught anew is old, and counts no more. */
   registry: Placed<'registry'> | undefined;
-  /** What the car holds for a wheel: an ID, null for "nothing", missing when not read. */
+  /** All that it holds by the readings that count, each position as it was read last. */
+  held: { wheel: Position; id: string | null }[];
+  /** What the car holds for a wheel: an ID, null for "nothing", missing when that was not read. */
   registered: ByWheel<string | null>;
   live: ByWheel<Placed<'live'>>;
   display: ByWheel<Placed<'display'>>;
@@ -40,7 +44,11 @@ export const clearlyStrongerDb = 6;
 export const silentAfterTries = 2;
 
 export function ledgerOf(job: Job): Ledger {
-  const registry = latest(allOf(job, 'registry'));
+  const taught = taughtMs(job);
+  const read = allOf(job, 'registry');
+  const readings = read.filter(({ seen }) => isAsTaught(seen.at, taught));
+  const readBack = readBackOf(job).filter(({ at }) => isAsTaught(at, taught));
+  const held = heldIn([...readings.map(({ seen }) => seen), ...readBack]);
   const byWheel = <Value>(make: (wheel: Position) => Value | undefined): ByWheel<Value> =>
     Object.fromEntries(
       walkingOrder.flatMap((wheel) => {
@@ -58,8 +66,9 @@ export function ledgerOf(job: Job): Ledger {
       return readings.length > 0 ? readings : undefined;
     }),
     sensor: byWheel((wheel) => scanOf(at('activation', wheel))),
-    registry,
-    registered: byWheel((wheel) => registry?.seen.entries.find((entry) => entry.wheel === wheel)?.id),
+    registry: latest(readings) ?? (readBack.length > 0 ? latest(read) : undefined),
+    held,
+    registered: byWheel((wheel) => held.find((entry) => entry.wheel === wheel)?.id),
     live: byWheel((wheel) => latest(at('live', wheel))),
     display: byWheel((wheel) => latest(at('display', wheel))),
     lamp: latest(allOf(job, 'lamp')),
@@ -68,6 +77,29 @@ export function ledgerOf(job: Job): Ledger {
     relearn: latest(allOf(job, 'relearn')),
   };
 }
+
+/** Read in parts or whole: of each position what was read last; within one reading its first entry. */
+function heldIn(readings: readonly Held[]): Ledger['held'] {
+  const byWheel = new Map<Position, string | null>();
+  for (const { entries } of [...readings].sort((a, b) => Date.parse(a.at) - Date.parse(b.at))) {
+    for (const { wheel, id } of [...entries].reverse()) byWheel.set(wheel, id);
+  }
+  return walkingOrder.flatMap((wheel) => {
+    const id = byWheel.get(wheel);
+    return id === undefined ? [] : [{ wheel, id }];
+  });
+}
+
+/** One reading of what the car holds. */
+type Held = Pick<Placed<'registry'>['seen'], 'at' | 'entries'>;
+
+/** What was read back after IDs were sent is a reading too. */
+const readBackOf = (job: Job): Held[] =>
+  (job.carWrites ?? []).flatMap((write) =>
+    write.kind === 'registry' && write.readBackAt && write.readBack
+      ? [{ at: write.readBackAt, entries: write.readBack }]
+      : [],
+  );
 
 /** The clear strongest of several replies; a single reply is always clear. */
 export function strongest(replies: readonly Reply[]): Reply | undefined {

@@ -81,11 +81,15 @@ function registration(job: Job, ledger: Ledger): ProofItem {
   const unheard = wheels.filter((wheel) => ledger.sensor[wheel]?.kind !== 'heard');
   if (unheard.length > 0)
     return { name, state: 'open', text: `No clear answer from ${listWheels(unheard)}.` };
-  if (!ledger.registry) return { name, state: 'open', text: 'Read what the car holds.' };
+  const readMs = ledger.registry ? Date.parse(ledger.registry.seen.at) : Number.NEGATIVE_INFINITY;
   const written = (job.carWrites ?? []).filter(({ kind }) => kind === 'registry').at(-1);
-  if (written && !written.readBackAt && Date.parse(written.askedAt) >= Date.parse(ledger.registry.seen.at)) {
+  if (written && !written.readBackAt && Date.parse(written.askedAt) >= readMs) {
     return { name, state: 'open', text: 'The IDs were sent and not read back yet.' };
   }
+  if (!ledger.registry) return { name, state: 'open', text: 'Read what the car holds.' };
+  const unread = wheels.filter((wheel) => holdsScanned(job, ledger, wheel) === undefined);
+  if (unread.length > 0)
+    return { name, state: 'open', text: `Read what the car holds for ${listWheels(unread)}.` };
   const differ = wheels.filter((wheel) => !holdsScanned(job, ledger, wheel));
   if (differ.length > 0)
     return {

@@ -68,7 +68,9 @@ function byPattern(job: Job): Claimed[] {
   const airIsGood = roadWheels.every((wheel) => kPa(wheel) >= placard(wheel) - placardToleranceKPa);
   return [
     ...(ledger.lamp?.seen.bulbCheck === false ? [{ code: 'system-disabled' as const, wheels: [] }] : []),
-    ...(ledger.lamp?.seen.otherLamps ? [{ code: 'wheel-speed-sensor-fault' as const, wheels: [] }] : []),
+    ...(ledger.lamp?.seen.otherLamps?.length
+      ? [{ code: 'wheel-speed-sensor-fault' as const, wheels: [] }]
+      : []),
     ...on('tire-low', (wheel) => kPa(wheel) <= low(wheel)),
     ...on('sensor-silent', (wheel) => scan(wheel)?.kind === 'silent'),
     ...on(

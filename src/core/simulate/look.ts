@@ -18,6 +18,7 @@ export function lampOf(car: TrueCar, chance: Chance): Seen<'lamp'> {
     at: at(0),
     state,
     bulbCheck: true,
+    otherLamps: [],
     ...more,
   });
   if (car.lampDark) return lamp('off', { bulbCheck: false });

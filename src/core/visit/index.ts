@@ -7,6 +7,7 @@ import { ledgerOf, silentAfterTries, type Ledger } from '../ledger';
 import { monitoredWheels, placardKPa, placardToleranceKPa, wheelsOf } from '../placard';
 import { proofOf, writeVerdict, type ProofItem, type Proof } from '../proof';
 import { needOf } from '../relearn/choice/need';
+import { isWhollyRead } from '../registration';
 import { nextReplacementStep } from '../replacement';
 import { supportWords } from '../supply';
 import { setAsideSlips, unitSlipsIn } from '../unit-slip';
@@ -252,7 +253,8 @@ function toProve(job: Job, ledger: Ledger, { hasLead, hasTool }: MoveContext): M
   if (soft) return { kind: 'gauge', wheel: soft, again: true };
   const unheard = monitoredWheels(job).find((wheel) => !isScanned(ledger, wheel));
   if (hasTool && unheard) return asMove('activation', unheard, ledger);
-  if (hasLead && job.vehicle.tpms.kind === 'direct' && !ledger.registry) return { kind: 'read-car' };
+  if (hasLead && job.vehicle.tpms.kind === 'direct' && !isWhollyRead(job, ledger))
+    return { kind: 'read-car' };
   return undefined;
 }
 
@@ -326,7 +328,7 @@ export function isPassed(station: Station, job: Job, proof: Proof): boolean {
     case 'scan':
       return monitoredWheels(job).every((wheel) => isScanned(ledger, wheel));
     case 'car':
-      return ledger.registry !== undefined;
+      return job.vehicle.tpms.kind === 'direct' ? isWhollyRead(job, ledger) : ledger.registry !== undefined;
     case 'write': {
       const write = lastOfKind(job, 'registry');
       return write !== undefined && writeVerdict(write) === 'worked';

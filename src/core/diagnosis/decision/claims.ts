@@ -1,7 +1,7 @@
 import { findingCodes, recordOf, type FindingCode, type WheelFinding } from '../../finding';
 import { unexplainedDamage } from '../../damage';
 import type { Ledger } from '../../ledger';
-import { doublyRegistered } from '../../registration';
+import { doublyRegistered, isWhollyRead } from '../../registration';
 import { measuredUncertaintyK, sdOf, tooHotC } from '../../tire-temperature';
 import { inWalkingOrder, roadWheels, type Position } from '../../wheel';
 import type { Evidence, WheelEvidence } from '../evidence';
@@ -151,6 +151,6 @@ function allLookedAt({ context, wheels, positions, car }: Evidence, ledger: Ledg
   if (car.lamp?.state !== 'off' || car.lamp.bulbCheck === false || ledger.codes.length > 0) return false;
   const gauged = wheels.every(({ gauge, placardKPa }) => gauge && placardKPa !== undefined);
   const woken = wheels.every(({ monitored, replies }) => !monitored || replies.length > 0);
-  const read = context.monitored.length === 0 || ledger.registry !== undefined;
+  const read = isWhollyRead(context.job, ledger);
   return gauged && woken && read && positions.every(({ empty }) => empty.length === 0);
 }

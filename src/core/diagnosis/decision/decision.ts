@@ -1,6 +1,6 @@
 import type { Decision, Finding, NextTest } from '../../assessment';
 import { holds } from '../../assessment';
-import { stakesOf, type FindingCode } from '../../finding';
+import { recordOf, stakesOf, type FindingCode } from '../../finding';
 import { expectedLoss, isWorthActing } from './value-of-information';
 
 /**
@@ -10,7 +10,7 @@ import { expectedLoss, isWorthActing } from './value-of-information';
 export function decisionFrom(findings: readonly Finding[], tests: readonly NextTest[]): Decision {
   const acts = findings
     .filter(({ code, probability }) => isWorthActing(code, probability) && probability >= holds)
-    .sort((a, b) => worth(b) - worth(a));
+    .sort((a, b) => order(a) - order(b) || worth(b) - worth(a));
   const wrongMinutes = acts.reduce(
     (sum, { code, probability }) => sum + (1 - probability) * (stakesOf(code)?.wrong ?? 0),
     0,
@@ -30,6 +30,9 @@ export function decisionFrom(findings: readonly Finding[], tests: readonly NextT
     leftMinutes,
   };
 }
+
+/** What puts a part right that IDs are then written of comes before the writing. */
+const order = ({ code }: Finding): number => Number(recordOf(code).remedy === 'write');
 
 /** Minutes that acting on a finding may be expected to save, over leaving it. */
 function worth({ code, probability }: Finding): number {

@@ -1,6 +1,7 @@
 import { holds, type NextTest, type Test } from '../../assessment';
 import { questionsOf, stakesOf, type FindingCode } from '../../finding';
 import type { Position } from '../../wheel';
+import { isWhollyRead } from '../../registration';
 import { chanceOf, type Judgement } from './claims';
 import type { WheelEvidence } from '../evidence';
 import { model } from '../model';
@@ -196,9 +197,13 @@ function carTests(judgement: Judgement, locates: boolean): OpenTest[] {
   const { positions, car } = evidence;
   const sensors = evidence.context.monitored;
   const tests: OpenTest[] = [];
-  const add = (test: Test, at = sensors) =>
-    tests.push({ test, questions: ask(judgement, test, { sensors: at }) });
-  if (!ledger.registry) add('registry');
+  const add = (test: Test, at = sensors, without: readonly FindingCode[] = []) => {
+    const questions = ask(judgement, test, { sensors: at }).filter(({ code }) => !without.includes(code));
+    tests.push({ test, questions });
+  };
+  // What the car holds tells of an ID once there is one to hold it against.
+  const isHeard = evidence.wheels.some(({ replies, recordedId }) => replies.length > 0 || recordedId);
+  if (!isWhollyRead(evidence.context.job, ledger)) add('registry', sensors, isHeard ? [] : ofIds);
   const undriven = positions.filter(({ empty, heardDriving }) => !empty.includes('driving') && !heardDriving);
   if (undriven.length > 0)
     add(
@@ -219,6 +224,9 @@ function carTests(judgement: Judgement, locates: boolean): OpenTest[] {
   }
   return tests;
 }
+
+/** Told by holding what was heard against what the car holds. */
+const ofIds: readonly FindingCode[] = ['id-not-registered', 'id-mistyped', 'positions-swapped'];
 
 function indirectTests(judgement: Judgement): OpenTest[] {
   const { context, wheels, car } = judgement.evidence;

@@ -1,8 +1,11 @@
-import { isFill, isOfRegistration, lastOf, type Change } from '../../history';
-import { allOf, latest, type Job } from '../../job';
+import { readingAt } from '../../gauge';
+import { handledKPa, isFill, isOfRegistration, lastOf, type Change } from '../../history';
+import { allOf, atWheel, latest, type Job } from '../../job';
 import type { Ledger } from '../../ledger';
-import { monitoredWheels } from '../../placard';
+import { monitoredWheels, placardKPa, placardToleranceKPa } from '../../placard';
 import { canonicalId } from '../../sensor-id';
+import { roadWheels } from '../../wheel';
+import { model } from '../model';
 import type { CarEvidence } from '.';
 import { isAboutWheel, weightOf } from './codes';
 
@@ -28,8 +31,26 @@ export function carEvidence(job: Job, ledger: Ledger, changes: readonly Change[]
         : [],
     ),
     relearn: latest(allOf(job, 'relearn'))?.seen,
+    storedTooSoon: storedTooSoon(job, changes),
     reception: [...latestById].flatMap(([id, { expected, received }]) =>
       expected > 0 ? [{ id, expected, received: Math.min(expected, received) }] : [],
     ),
   };
+}
+
+/** A reference that was stored before the air was put right is none: it was of other pressures. */
+function storedTooSoon(job: Job, changes: readonly Change[]): boolean {
+  const stored = allOf(job, 'relearn').findLast(
+    ({ seen }) => seen.method === 'reset' && seen.outcome === 'done',
+  )?.seen.at;
+  if (stored === undefined) return false;
+  const ms = Date.parse(stored);
+  if (changes.some(({ kind, atMs }) => (kind === 'air' || kind === 'let-out') && atMs > ms)) return true;
+  return roadWheels.some((wheel) => {
+    const readings = atWheel(job, 'gauge', wheel).filter(({ seen }) => seen.trusted !== false);
+    const then = readings.findLast(({ seen }) => Date.parse(seen.at) <= ms) ?? readings[0];
+    const cold = placardKPa(job, wheel);
+    const kPa = then && readingAt(job, then.seen, job.climate?.nowC ?? model.usualNowC);
+    return kPa !== undefined && cold !== undefined && kPa < cold - placardToleranceKPa - handledKPa / 2;
+  });
 }

@@ -1,5 +1,5 @@
-import { isFill, type Change } from '../../history';
-import { altitudeOf, type Job } from '../../job';
+import { isAsTaught, isFill, taughtMs, type Change } from '../../history';
+import { allOf, altitudeOf, type Job } from '../../job';
 import { thresholdsFor } from '../../lamp';
 import { monitoredWheels, placardKPa, placardToleranceKPa, wheelsOf } from '../../placard';
 import { atmosphericKPa } from '../../pressure';
@@ -30,9 +30,16 @@ export function contextOf(job: Job, changes: readonly Change[]): Context {
     lines,
     bands: lines.map(bandsBetween),
     filledNow: changes.some(isFill),
+    taught: taughtIn(job),
     nowC: job.climate?.nowC,
     ambientKPa: atmosphericKPa(altitudeOf(job)),
   };
+}
+
+function taughtIn(job: Job): Context['taught'] {
+  const taught = taughtMs(job);
+  if (!Number.isFinite(taught)) return 'no';
+  return allOf(job, 'registry').some(({ seen }) => isAsTaught(seen.at, taught)) ? 'and-read' : 'unread';
 }
 
 function linesFor(job: Job, wheel: Position): Lines {

@@ -68,6 +68,8 @@ export interface WheelEvidence {
   replies: Reply[];
   /** Silent tries since then. */
   misses: Trigger[];
+  /** Silent tries before it: they count where that was another wheel's sensor. */
+  missedBefore: Trigger[];
   ageYears: number | undefined;
   recordedId: string | undefined;
   turns: number | undefined;
@@ -82,7 +84,7 @@ export interface PositionEvidence {
   held: string | null | undefined;
   /** Figures of the sensor there, by the car or its display, each with its time. */
   shown: (Measured & { ms: number })[];
-  empty: ('driving' | 'parked' | 'display')[];
+  empty: ('driving' | 'parked' | 'display' | 'blank')[];
   /** It heard this sensor at some time of the visit while it was driven. */
   heardDriving: boolean;
   codes: { about: CodeAbout; weight: number }[];
@@ -99,6 +101,8 @@ export interface CarEvidence {
   lampStale: { registration: boolean; air: boolean };
   codes: { about: NonNullable<Placed<'dtc'>['seen']['about']>; weight: number }[];
   relearn: Placed<'relearn'>['seen'] | undefined;
+  /** The reference of an indirect system was stored while a tire was not at its pressure, or air was changed since. */
+  storedTooSoon: boolean;
   /** Counts of check-ins over a drive, by canonical ID. */
   reception: { id: string; expected: number; received: number }[];
 }
@@ -117,6 +121,8 @@ export interface Context {
   ambientKPa: number;
   /** Air was put in during this visit. */
   filledNow: boolean;
+  /** The car was taught its sensors during this visit; and what it holds was not read since. */
+  taught: 'no' | 'and-read' | 'unread';
   /** The car's sensors on record, and all IDs on file, in the form for comparing. */
   records: { id: string; wheel: Position | undefined; ageYears: number | undefined }[];
   filedIds: ReadonlySet<string>;

@@ -1,5 +1,5 @@
 import { isOfRegistration, lastOf, type Change } from '../../history';
-import { atWheel, type Job, type Seen } from '../../job';
+import { allOf, atWheel, type Job, type Seen } from '../../job';
 import type { Ledger } from '../../ledger';
 import { canonicalId } from '../../sensor-id';
 import { isAboveWakeSpeed } from '../../wake-speed';
@@ -28,7 +28,7 @@ export function positionEvidence(
     if (!seen) return;
     const figure = shownNow(context, seen, told);
     if (figure) shown.push({ ...figure, ms: Date.parse(seen.at) });
-    else empty.push(told);
+    else empty.push(told === 'display' && isBlank(context, job) ? 'blank' : told);
   };
   look(driving?.seen, 'driving');
   look(parked?.seen, 'parked');
@@ -51,6 +51,15 @@ export function positionEvidence(
   };
 }
 
+/** The whole display shows nothing, and nobody drove the car with its figures read: it may be blank until then. */
+const isBlank = ({ monitored }: Context, job: Job): boolean =>
+  monitored.length > 1 &&
+  monitored.every((position) => {
+    const last = atWheel(job, 'display', position).at(-1);
+    return last !== undefined && !last.seen.kPa;
+  }) &&
+  !allOf(job, 'live').some(({ seen }) => isAboveWakeSpeed(job, seen.speedKmh));
+
 /** Without those that a later one has left behind: the tire has changed in between. */
 function ofNow(shown: PositionEvidence['shown']): PositionEvidence['shown'] {
   const [first, ...others] = [...shown].sort((a, b) => b.ms - a.ms);
@@ -67,7 +76,7 @@ function ofNow(shown: PositionEvidence['shown']): PositionEvidence['shown'] {
 /** Further apart than so many standard deviations two figures of one sensor are of two pressures (judgement). */
 const leftBehind = 3;
 
-function heldAt({ registry }: Ledger, position: Position): string | null | undefined {
-  const id = registry?.seen.entries.find(({ wheel }) => wheel === position)?.id;
+function heldAt({ registered }: Ledger, position: Position): string | null | undefined {
+  const id = registered[position];
   return id == null ? id : canonicalId(id);
 }

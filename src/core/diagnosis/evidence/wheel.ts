@@ -53,6 +53,9 @@ export function wheelEvidence(context: Context, job: Job, ledger: Ledger, wheel:
       ...tries.slice(lastAnswered + 1).map(({ seen }) => seen.trigger),
       ...missedInRelearn(job, wheel, scanMs),
     ],
+    missedBefore: tries.slice(0, Math.max(0, lastAnswered)).flatMap(({ seen }) =>
+      seen.replies.length === 0 ? [seen.trigger] : [],
+    ),
     ageYears: (byId ?? record)?.ageYears,
     recordedId: record?.id,
     turns: turnsOf(job, wheel),

@@ -152,7 +152,7 @@ const reasons: Record<FindingCode, Reason> = {
   'id-mistyped': {
     at: ({ ledger }, { wheel, reply, held }) => {
       const written =
-        ledger.registry?.seen.entries.find(({ id }) => id !== null && reply && slipBetween(reply.id, id))
+        ledger.held.find(({ id }) => id !== null && reply && slipBetween(reply.id, id))
           ?.id ?? held;
       const slip = reply && written != null ? slipBetween(reply.id, written) : undefined;
       return reply && written != null && slip

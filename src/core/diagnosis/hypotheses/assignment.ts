@@ -1,6 +1,6 @@
 import type { Reply } from '../../job';
 import { clearlyStrongerDb } from '../../ledger';
-import type { Evidence } from '../evidence';
+import type { Evidence, WheelEvidence } from '../evidence';
 import { model } from '../model';
 import { normalDensity } from '../../normal';
 import type { Priors } from '../learning';
@@ -20,8 +20,9 @@ export interface Assignment {
 const mostReplies = 3;
 
 /**
- * All ways to read the scans. A wheel whose single reply is heard, held and filed nowhere else is that
- * reply's; elsewhere a tool may have heard a neighbour, and every way is weighed.
+ * All ways to read the scans. A single reply that is heard, held and filed nowhere else, and came as strong and
+ * with about the pressure of the gauge, is the wheel's own; elsewhere a tool may have heard a neighbour, and every
+ * way is weighed.
  */
 export function assignmentsOf(evidence: Evidence, priors: Priors): Assignment[] {
   const places = knownPlaces(evidence);
@@ -34,13 +35,26 @@ export function assignmentsOf(evidence: Evidence, priors: Priors): Assignment[] 
         places.of(id).some((other) => other !== place) ||
         evidence.wheels.some((other) => other !== wheel && other.replies.some((reply) => reply.id === id)),
     );
-    return replies.length > 1 || elsewhere ? [...replies, undefined] : replies;
+    return replies.length > 1 || elsewhere || isDoubtful(wheel, place, places)
+      ? [...replies, undefined]
+      : replies;
   });
   const chosen = new Set(choices.flatMap((options) => options.flatMap((reply) => reply?.id ?? [])));
   const scans = evidence.wheels.map(({ monitored }, place) =>
     scanOf(heard[place] ?? [], monitored, place, chosen, places),
   );
   return product(choices).map((own) => weigh(own, scans, places, priors));
+}
+
+/** It came from farther away, or speaks of another pressure than the gauge read; and nothing says that it belongs here. */
+function isDoubtful({ replies: [reply], gauge }: WheelEvidence, place: number, places: KnownPlaces): boolean {
+  if (!reply || places.of(reply.id).includes(place)) return false;
+  const isWeak = reply.rssiDbm !== undefined && reply.rssiDbm <= model.replies.doubtfulDbm;
+  const isOther =
+    gauge !== undefined &&
+    reply.kPa != null &&
+    Math.abs(reply.kPa - gauge.kPa) > model.inaccuracy.moreThanKPa + 2 * gauge.sdKPa;
+  return isWeak || isOther;
 }
 
 /** Where IDs belong: the places of the wheels the car, and the records, have each at; undefined: a wheel that is not on the car. */
@@ -149,12 +163,15 @@ function weigh(
   scans.forEach(({ monitored, count, open, strangers }, place) => {
     const id = ids[place];
     if (id !== undefined) {
+      // The second of two that send one ID is explained by the first: the file speaks of an ID once.
       if (ids.indexOf(id) < place) weight *= figures.twins * matchOf(id);
-      const file = places.filed(id);
-      // Where a record has this sensor, it is there, or it moved since.
-      if (file)
-        weight *=
-          matchOf(id) * (file.place === place ? model.held.recordHolds : priors.of['positions-swapped'] / 2);
+      else {
+        const file = places.filed(id);
+        // Where a record has this sensor, it is there, or it moved since.
+        const isThere = file?.place !== undefined && ids[file.place] === id;
+        if (file)
+          weight *= matchOf(id) * (isThere ? model.held.recordHolds : priors.of['positions-swapped'] / 2);
+      }
     }
     if (count === 0) return;
     weight *= strangers;
@@ -201,9 +218,11 @@ function neighbourWeight(
     return figures.neighbour * strength * pressure * matchOf(reply.id);
   }
   // It is known at a wheel of which nothing else was heard.
-  return others.some((other) => ids[other ?? -1] === undefined)
-    ? figures.neighbour * strength * pressureOfAny(reply) * matchOf(reply.id)
-    : strangerWeight(heard);
+  if (others.some((other) => ids[other ?? -1] === undefined))
+    return figures.neighbour * strength * pressureOfAny(reply) * matchOf(reply.id);
+  // Or it may be of any wheel of which nothing was heard yet.
+  const isOpen = ids.some((id, at) => at !== place && id === undefined);
+  return isOpen ? figures.neighbour * strength * pressureOfAny(reply) : strangerWeight(heard);
 }
 
 const strangerWeight = ({ reply, strength }: Heard): number =>

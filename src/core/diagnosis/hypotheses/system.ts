@@ -1,5 +1,6 @@
 import { atTemperature } from '../../pressure';
 import { altitudeOf } from '../../job';
+import { isRightType } from '../../sensor-type';
 import type { CarEvidence, Context, Evidence } from '../evidence';
 import { model } from '../model';
 import type { Priors } from '../learning';
@@ -17,12 +18,21 @@ export interface System {
   otherSet: readonly string[] | undefined;
   /** Which of the sets on file that is, counted from 1; 0: none. */
   otherSetNumber: number;
+  /** The IDs of a set on file that is the one on the car, and which that is. */
+  mounted: readonly string[] | undefined;
+  mountedNumber: number;
+  /** What is on the car: its own sensors, or a whole set of wheels that the car cannot hear for one reason. */
+  set: WheelSet;
   driveQuality: number;
   baselineNotSet: boolean;
   wheelSpeedFault: boolean;
   /** The worst cause the car itself gives the lamp. */
   cause: number;
 }
+
+/** Whole-set causes: all wheels alike, for one reason. */
+export const wheelSets = ['own', 'not-learned', 'without-sensors', 'another-family'] as const;
+export type WheelSet = (typeof wheelSets)[number];
 
 const usual: System = {
   weight: 1,
@@ -31,6 +41,9 @@ const usual: System = {
   cooled: false,
   otherSet: undefined,
   otherSetNumber: 0,
+  mounted: undefined,
+  mountedNumber: 0,
+  set: 'own',
   driveQuality: 1,
   baselineNotSet: false,
   wheelSpeedFault: false,
@@ -60,14 +73,24 @@ export function systemsOf(evidence: Evidence, priors: Priors): System[] {
       const pending = pendingPrior(car);
       if (pending > 0) either(pending, { pending: true, cause: malfunction });
       const sets = otherSetsOf(evidence);
-      if (sets.length > 0) {
-        split([
-          { share: 1 - priors.of['other-set-registered'] },
-          ...sets.map(({ ids, number }) => ({
-            share: priors.of['other-set-registered'] / sets.length,
-            way: { otherSet: ids, otherSetNumber: number },
-          })),
-        ]);
+      const mounted = mountedSets(evidence);
+      const changed = priors.of['other-set-registered'];
+      const isOn = mounted.length > 0 ? model.faults.car.filedSetIsOn * (1 - changed) : 0;
+      split([
+        { share: 1 - (sets.length > 0 ? changed : 0) - isOn },
+        ...sets.map(({ ids, number }) => ({
+          share: changed / sets.length,
+          way: { otherSet: ids, otherSetNumber: number },
+        })),
+        ...mounted.map(({ ids, number }) => ({
+          share: isOn / mounted.length,
+          way: { mounted: ids, mountedNumber: number },
+        })),
+      ]);
+      const whole = wholeSets(evidence, priors);
+      if (whole.length > 0) {
+        const own = 1 - whole.reduce((sum, { share }) => sum + share, 0);
+        split([{ share: own }, ...whole.map(({ share, set }) => ({ share, way: { set } }))]);
       }
       if (car.reception.length > 0) {
         split(
@@ -126,11 +149,41 @@ function otherSetsOf({ context, wheels }: Evidence): { ids: string[]; number: nu
     .filter(({ ids }) => ids.length > 0 && !ids.some((id) => heard.has(id)));
 }
 
+/** Sets on file that may be the one on the car: the car holds one of their IDs. */
+const mountedSets = (evidence: Evidence): { ids: string[]; number: number }[] =>
+  evidence.context.otherSets
+    .slice(0, mostSets)
+    .map((ids, at) => ({ ids, number: at + 1 }))
+    .filter(({ ids }) => evidence.positions.some(({ held }) => held != null && ids.includes(held)));
+
+/**
+ * The whole-set causes that nothing seen rules out, each with its chance: a sensor that the car holds, or has heard, is
+ * of a set that was learned; one that answers is there; and one of the car's own kind is no other family's.
+ */
+function wholeSets(
+  { context, wheels, positions }: Evidence,
+  priors: Priors,
+): { set: WheelSet; share: number }[] {
+  const held = new Set(positions.map((position) => position.held));
+  const replies = wheels.flatMap((wheel) => wheel.replies);
+  const isKnown =
+    positions.some(({ heardDriving }) => heardDriving) || replies.some(({ id }) => held.has(id));
+  if (isKnown) return [];
+  const ofFamily = replies.some((reply) => isRightType(context.job.vehicle.tpms, reply) === true);
+  return wheelSets.flatMap((set) => {
+    if (set === 'own') return [];
+    const isRuledOut =
+      (set === 'without-sensors' && replies.length > 0) || (set === 'another-family' && ofFamily);
+    return isRuledOut ? [] : [{ set, share: priors.wholeSet[set] }];
+  });
+}
+
 /** More sets than this no vehicle has on file. */
 const mostSets = 6;
 
 /** An indirect system stores its reference anew after work; a storing on record settles it. */
-function baselinePrior(context: Context, { relearn }: CarEvidence, priors: Priors): number {
+function baselinePrior(context: Context, { relearn, storedTooSoon }: CarEvidence, priors: Priors): number {
+  if (storedTooSoon) return model.faults.indirect.baselineTooSoon;
   if (relearn?.method === 'reset' && relearn.outcome === 'done') return model.faults.indirect.baselineStored;
   if (relearn?.method === 'reset') return model.faults.indirect.baselineFailed;
   const filledNow = context.filledNow ? model.faults.indirect.baselineAfterWork : 0;
@@ -147,7 +200,7 @@ function carFactor(system: System, { codes, lamp }: CarEvidence): number {
   const othersLit = lamp?.otherLamps && lamp.otherLamps.length > 0;
   const { fault, none } = model.indirectLamp.othersLit;
   const others =
-    lamp === undefined
+    lamp?.otherLamps === undefined
       ? 1
       : othersLit
         ? system.wheelSpeedFault

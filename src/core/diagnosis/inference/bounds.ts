@@ -1,6 +1,6 @@
 import type { Reply } from '../../job';
 import type { Context, PositionEvidence, WheelEvidence } from '../evidence';
-import type { System } from '../hypotheses';
+import { wheelSets, type System, type WheelSet } from '../hypotheses';
 import type { Priors } from '../learning';
 import { type Answers, sensorAtMost } from '../likelihoods';
 import { bareTire, highestDensityOf, isDeaf, type Sensed } from './placing';
@@ -51,10 +51,19 @@ export interface SystemKinds {
 
 export function kindsOf(systems: readonly System[]): SystemKinds {
   const kinds = new Map(
-    systems.map((system) => [`${system.otherSetNumber} ${isDeaf(system)} ${system.cooled}`, system]),
+    systems.map((system) => [`${wayOf(system)} ${system.cooled}`, system]),
   );
   return { systems: [...kinds.values()], name: [...kinds.keys()].join() };
 }
+
+/** What the most that a sensor adds up to rests on, in one number. */
+const wayOf = (system: System): number =>
+  ((system.otherSetNumber * setsOnFile + system.mountedNumber) * wheelSets.length +
+    wheelSets.indexOf(system.set)) *
+    2 +
+  Number(isDeaf(system));
+
+const setsOnFile = 16;
 
 /** No less than what a sensor that gives no figures, and one that does, add up to. */
 type SensorAtMost = ReturnType<typeof sensorAtMost>;
@@ -65,24 +74,27 @@ export class SensorBounds {
 
   constructor(
     private readonly context: Context,
-    private readonly priors: Priors,
     private readonly wheel: WheelEvidence,
     private readonly position: PositionEvidence,
     private readonly own: Reply | undefined,
-    private readonly answers: Answers,
+    private readonly inSet: (set: WheelSet) => { priors: Priors; answers: Answers },
   ) {}
 
   in(heldIsElsewhere: boolean, system: System): SensorAtMost {
     const deaf = isDeaf(system);
-    const way = (system.otherSetNumber * 2 + Number(deaf)) * 2 + Number(heldIsElsewhere);
-    return (this.known[way] ??= sensorAtMost(
+    const { otherSet, mounted } = system;
+    const way = wayOf(system) * 2 + Number(heldIsElsewhere);
+    const known = this.known[way];
+    if (known) return known;
+    const { priors, answers } = this.inSet(system.set);
+    return (this.known[way] = sensorAtMost(
       this.context,
-      this.priors,
+      priors,
       this.wheel,
       this.position,
-      { own: this.own, heldIsElsewhere, deaf, otherSet: system.otherSet },
+      { own: this.own, heldIsElsewhere, deaf, otherSet, mounted },
       highestDensityOf(this.position),
-      this.answers,
+      answers,
     ));
   }
 }

@@ -8,10 +8,11 @@ import {
   type Permutation,
   type Sums,
   type System,
+  type WheelSet,
   permutationsOf,
   totalOf,
 } from '../hypotheses';
-import type { Priors } from '../learning';
+import { priorsWith, type Priors } from '../learning';
 import {
   type Answers,
   type Figures,
@@ -54,6 +55,7 @@ export class Factors {
   private readonly turning = new Memo<Factor>();
   private readonly alone = new Memo<Factor>();
   private readonly answers = new Memo<Answers>();
+  private readonly bySet = new Map<WheelSet, Priors>();
   private orders: readonly Permutation[] | undefined;
 
   constructor(private readonly priors: Priors) {}
@@ -94,8 +96,10 @@ export class Factors {
         this.sensorBounds.get(
           [this.contents.ofHearing(position), this.contents.ofShown(position), sensor, reply],
           () => {
-            const answers = this.answersOf(evidence, place, own);
-            return new SensorBounds(evidence.context, this.priors, wheel, position, own, answers);
+            return new SensorBounds(evidence.context, wheel, position, own, (set) => ({
+              priors: this.priorsIn(set),
+              answers: this.answersOf(evidence, place, own, set),
+            }));
           },
         ),
       );
@@ -138,17 +142,24 @@ export class Factors {
     const wheel = wheelAt(evidence, place);
     return this.sensors.get(this.keyOfSensor(placing, assumed), () => {
       const sums = new SensorSums();
-      const answers = this.answersOf(evidence, place, assumed.own);
-      sensorStates(evidence.context, this.priors, wheel, position, assumed, sums, answers);
+      const { set } = placing.system;
+      const answers = this.answersOf(evidence, place, assumed.own, set);
+      sensorStates(evidence.context, this.priorsIn(set), wheel, position, assumed, sums, answers);
       return sums;
     });
   }
 
-  private answersOf(evidence: Evidence, place: number, own: Reply | undefined): Answers {
+  private answersOf(evidence: Evidence, place: number, own: Reply | undefined, set: WheelSet): Answers {
     const wheel = wheelAt(evidence, place);
-    return this.answers.get([this.contents.ofSensor(wheel), replyNumber(wheel, own)], () =>
-      answersOf(evidence.context, this.priors, wheel, own),
+    return this.answers.get([this.contents.ofSensor(wheel), replyNumber(wheel, own), set], () =>
+      answersOf(evidence.context, this.priorsIn(set), wheel, own),
     );
+  }
+
+  private priorsIn(set: WheelSet): Priors {
+    const known = this.bySet.get(set) ?? priorsWith(this.priors, set);
+    this.bySet.set(set, known);
+    return known;
   }
 
   /** All that the states of a sensor rest on. */
@@ -164,6 +175,8 @@ export class Factors {
       heldIsElsewhere,
       deaf && speaksOfHearing(position),
       system.otherSetNumber,
+      system.mountedNumber,
+      system.set,
       checkIns ? this.contents.ofCheckIns(checkIns, system.driveQuality) : 0,
     ];
   }

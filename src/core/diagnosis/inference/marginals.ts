@@ -117,6 +117,7 @@ const isUsual = (system: System): boolean =>
   !system.receiverFault &&
   !system.pending &&
   !system.otherSet &&
+  system.set === 'own' &&
   !system.baselineNotSet &&
   !system.wheelSpeedFault;
 

@@ -17,7 +17,7 @@ export class Contents {
   /** What the states of its sensor rest on. */
   ofSensor(wheel: WheelEvidence): number {
     return this.numbered(this.sensors, wheel, () => {
-      const { signs, misses, ageYears, recordedId, replies }: SensorSeen = wheel;
+      const { signs, misses, missedBefore, ageYears, recordedId, replies }: SensorSeen = wheel;
       const own: Content = [
         'sensor',
         wheel.wheel,
@@ -27,6 +27,8 @@ export class Contents {
         ...signs,
         misses.length,
         ...misses,
+        missedBefore.length,
+        ...missedBefore,
       ];
       // The pressures are the tire's.
       for (const { id, frequencyMHz, family, battery, rssiDbm } of replies)

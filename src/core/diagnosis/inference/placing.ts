@@ -111,6 +111,7 @@ export function assumptionsOf({ evidence, place, position, assignment, system }:
     heldIsElsewhere: isElsewhere(held, place, assignment),
     deaf: isDeaf(system),
     otherSet: system.otherSet,
+    mounted: system.mounted,
     driveQuality: system.driveQuality,
     checkIns: id === undefined ? undefined : car.reception.find((counts) => counts.id === id),
   };

@@ -19,11 +19,12 @@ import { evidenceOf, type Evidence } from '../evidence';
 import { assignmentsOf, type Assignment } from '../hypotheses/assignment';
 import { permutationsOf } from '../hypotheses/permutation';
 import { posteriorOf } from './posterior';
-import { priorsFor } from '../learning/priors';
+import { priorsFor, priorsWith } from '../learning/priors';
 import { figureKinds, sensorStates } from '../likelihoods/sensor';
 import { wheelFindings } from '../../finding';
 import { bit, causeCount, causeIndex, isSound } from '../hypotheses/wheel-state';
-import { systemsOf, type System } from '../hypotheses/system';
+import { systemsOf, wheelSets, type System } from '../hypotheses/system';
+import type { Priors } from '../learning';
 import { lampLikelihood } from '../likelihoods/lamp';
 
 /** One way a whole wheel can be. */
@@ -80,7 +81,7 @@ function statesOf(
       );
     }
   };
-  sensorStates(evidence.context, priors, wheel, position, assumed, { add: join });
+  sensorStates(evidence.context, priorsWith(priors, system.set), wheel, position, assumed, { add: join });
   return [...byKind.values()];
 }
 
@@ -112,7 +113,11 @@ function bruteForce(job: Job) {
   const latched = bit['lamp-latched'];
   for (const assignment of assignmentsOf(evidence, priors)) {
     for (const system of systemsOf(evidence, priors)) {
-      const usual = !system.receiverFault && !system.pending && !assignment.misheard.includes(true);
+      const usual =
+        system.set === 'own' &&
+        !system.receiverFault &&
+        !system.pending &&
+        !assignment.misheard.includes(true);
       const others = soundShare(evidence, 2, system) * soundShare(evidence, 3, system);
       for (const { wheelAt, prior } of permutationsOf(evidence.context, priors)) {
         const [left, right] = wheelAt.map((wheel, at) => ({
@@ -167,7 +172,13 @@ const examples: [string, Job][] = [
   ['nothing seen', small([])],
   [
     'a flashing lamp and a silent wheel',
-    small([lamp(0, 'flash-then-steady'), gauge(1, 'LF', 230), silent(2, 'RF'), silent(3, 'RF', 'magnet')]),
+    small([
+      lamp(0, 'flash-then-steady'),
+      gauge(1, 'LF', 230),
+      live(1, 'LF', 231, 60),
+      silent(2, 'RF'),
+      silent(3, 'RF', 'magnet'),
+    ]),
   ],
   [
     'a low tire, its scan before the fill',
@@ -175,6 +186,7 @@ const examples: [string, Job][] = [
       lamp(0, 'steady'),
       gauge(1, 'LF', 160),
       heard(2, 'LF', { kPa: 160 }),
+      registry(3),
       gauge(9, 'LF', 230),
       gauge(1, 'RF', 228),
     ]),
@@ -187,6 +199,8 @@ const examples: [string, Job][] = [
         gauge(1, 'RF', 170),
         { kind: 'display', at: minute(2), wheel: 'LF', kPa: 171 },
         { kind: 'display', at: minute(2), wheel: 'RF', kPa: 230 },
+        heard(3, 'LF', { kPa: 231 }),
+        registry(4),
       ],
       { service: { kind: 'rotation', hoursAgo: 4 } },
     ),
@@ -208,11 +222,14 @@ const examples: [string, Job][] = [
   ],
   [
     'all down with the cold',
-    small([lamp(0, 'steady'), gauge(1, 'LF', 204), gauge(1, 'RF', 205)], {
+    small([lamp(0, 'steady'), gauge(1, 'LF', 204), gauge(1, 'RF', 205), live(2, 'RF', 209, 60)], {
       climate: { nowC: -6, lastFillC: 16, altitudeM: 0 },
     }),
   ],
 ];
+
+const wholeSetsOf = ({ wholeSet }: Priors): number =>
+  Object.values(wholeSet).reduce((sum, share) => sum + share, 0);
 
 describe('the posterior', () => {
   for (const [name, job] of examples) {
@@ -242,10 +259,21 @@ describe('the posterior', () => {
     const priors = priorsFor(evidence.context);
     const { wheel, car, moved, logEvidence } = posteriorOf(evidence, priors, new Factors(priors));
     const { dead } = priors.battery(undefined);
-    const alive = 1 - dead - priors.of['sensor-absent'];
+    const byOneCause = wheelSets.map((set): [number, Priors] => [
+      set === 'own' ? 1 - wholeSetsOf(priors) : priors.wholeSet[set],
+      priorsWith(priors, set),
+    ]);
+    const overAll = (chance: (of: Priors['of']) => number) =>
+      byOneCause.reduce((sum, [share, { of }]) => sum + share * chance(of), 0);
     expect(logEvidence).toBeCloseTo(0, 9);
-    expect(wheel('sensor-silent', 2)).toBeCloseTo(dead, 9);
-    expect(wheel('sensor-wrong-type', 2)).toBeCloseTo(alive * priors.of['sensor-wrong-type'], 9);
+    expect(wheel('sensor-absent', 2)).toBeCloseTo(
+      overAll((of) => of['sensor-absent']),
+      9,
+    );
+    expect(wheel('sensor-wrong-type', 2)).toBeCloseTo(
+      overAll((of) => Math.max(0, 1 - dead - of['sensor-absent']) * of['sensor-wrong-type']),
+      9,
+    );
     expect(wheel('tire-leaking', 0)).toBeCloseTo(priors.of['tire-leaking'], 9);
     expect(car('receiverFault')).toBeCloseTo(priors.of['receiver-fault'], 9);
     // Of the orders of moved wheels each wheel stays in place in some.

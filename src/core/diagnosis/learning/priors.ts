@@ -1,4 +1,5 @@
 import { commonness, faults, type Fault, type FindingCode } from '../../finding';
+import type { Service } from '../../job';
 import type { Position } from '../../wheel';
 import type { Context } from '../evidence';
 import { historyMayMoveBy, type Experience } from './experience';
@@ -8,6 +9,8 @@ import { model } from '../model';
 export interface Priors {
   /** Of one part, or of the car where it has one: all but what goes by the age of the sensor. */
   of: Readonly<Record<Exclude<Fault, AgingFault>, number>>;
+  /** That a whole set of wheels is on that the car does not hear, by why. */
+  wholeSet: Readonly<Record<keyof typeof model.wholeSets.none, number>>;
   /** By the sensor's age in years. */
   battery: (ageYears: number | undefined) => { dead: number; ending: number };
 }
@@ -34,14 +37,29 @@ export function priorsFor(context: Context, experience?: Experience): Priors {
   const moved = (code: Fault) => historyMayMoveBy(code, commonness(code).prior, experience);
   const chance = (code: Fault): number => {
     const { prior, after } = commonness(code);
-    return afterWork(prior * moved(code), after(kind));
+    const learned = prior * moved(code);
+    const worked = afterWork(learned, after(kind));
+    if (context.taught === 'no' || !settledByTeaching.has(code)) return worked;
+    const left = learned + (worked - learned) * model.taught.leaves;
+    return code === 'id-not-registered' && context.taught === 'unread'
+      ? Math.max(left, model.taught.didNotTake)
+      : left;
   };
   const of = Object.fromEntries(plainFaults.map((code) => [code, chance(code)])) as Priors['of'];
   const baseline = baselineAfter(kind, fresh);
+  const taught = context.taught === 'no' ? 1 : model.taught.leaves;
+  const ofSet = (why: keyof Priors['wholeSet'], left = 1) =>
+    (model.wholeSets.none[why] + (model.wholeSets[setsWork(kind)][why] - model.wholeSets.none[why]) * fresh) *
+    left;
   return {
     of: {
       ...of,
       'baseline-not-set': baseline * historyMayMoveBy('baseline-not-set', baseline, experience),
+    },
+    wholeSet: {
+      'not-learned': ofSet('not-learned', taught),
+      'without-sensors': ofSet('without-sensors'),
+      'another-family': ofSet('another-family'),
     },
     battery: (ageYears) => {
       const { dead, ending } = batteryPriors(ageYears);
@@ -54,6 +72,36 @@ export function priorsFor(context: Context, experience?: Experience): Priors {
     },
   };
 }
+
+/** The work that brings other wheels, or other sensors in all of them. */
+const setsWork = (work: Service['kind']): Exclude<keyof typeof model.wholeSets, 'all'> =>
+  work === 'wheels-swapped' || work === 'tires-fitted' || work === 'sensor-replaced' ? work : 'none';
+
+/** The same car with a whole set of wheels on it: then what is the matter is the rule, wheel by wheel. */
+export function priorsWith(priors: Priors, set: 'own' | keyof Priors['wholeSet']): Priors {
+  const { all } = model.wholeSets;
+  switch (set) {
+    case 'own':
+      return priors;
+    case 'not-learned':
+      return { ...priors, of: { ...priors.of, 'id-not-registered': all.share, 'id-mistyped': 0 } };
+    case 'without-sensors':
+      return { ...priors, of: { ...priors.of, 'sensor-absent': all.share } };
+    case 'another-family':
+      return {
+        ...priors,
+        of: { ...priors.of, 'sensor-wrong-type': all.share, 'id-not-registered': all.share, 'id-mistyped': 0 },
+      };
+  }
+}
+
+/** What work makes likelier, and the relearn after it puts right. */
+const settledByTeaching: ReadonlySet<Fault> = new Set([
+  'id-not-registered',
+  'id-mistyped',
+  'positions-swapped',
+  'other-set-registered',
+]);
 
 /** An indirect system wants its reference stored anew after any work on tires or wheels. */
 function baselineAfter(work: NonNullable<Context['job']['service']>['kind'], fresh: number): number {

@@ -8,7 +8,7 @@ import type { Priors } from '../learning';
 import { bit, causeIndex } from '../hypotheses';
 
 /** What was seen of a wheel that its sensor's states rest on. */
-export type SensorSeen = Pick<WheelEvidence, 'signs' | 'misses' | 'replies' | 'ageYears' | 'recordedId'>;
+export type SensorSeen = Pick<WheelEvidence, 'signs' | 'misses' | 'missedBefore' | 'replies' | 'ageYears' | 'recordedId'>;
 /** What the car says of hearing a sensor at a position. */
 export type HearingSeen = Pick<PositionEvidence, 'held' | 'shown' | 'empty' | 'codes' | 'noCodes'>;
 
@@ -22,6 +22,8 @@ export interface SensorAssumptions {
   deaf: boolean;
   /** The car holds the IDs of this set, which is not on the car. */
   otherSet: readonly string[] | undefined;
+  /** A set on file is the one on the car. */
+  mounted: readonly string[] | undefined;
   /** Share of check-ins that get through on this drive, whatever the sensor. */
   driveQuality: number;
   /** Check-ins counted of this sensor over that drive. */
@@ -64,7 +66,9 @@ export function sensorStates(
   if (dead > 0) sink.add(dead * held.gone * absence, bit['sensor-silent'], malfunction, noFigures);
   if (absent > 0) sink.add(absent * held.never * absence, bit['sensor-absent'], malfunction, noFigures);
 
-  const unregistered = priors.of['id-not-registered'] * held.unregistered * unheard;
+  // Where the car holds another set, none of those on it is registered.
+  const unknown = assumed.otherSet ? 1 : priors.of['id-not-registered'];
+  const unregistered = unknown * held.unregistered * unheard;
   const mistyped = priors.of['id-mistyped'] * held.mistyped * unheard;
   const registered = (1 - priors.of['id-not-registered'] - priors.of['id-mistyped']) * held.registered;
   for (let kind = 0; kind < 2; kind += 1) {
@@ -108,7 +112,7 @@ export function sensorAtMost(
   priors: Priors,
   wheel: SensorSeen,
   position: HearingSeen,
-  assumed: Pick<SensorAssumptions, 'own' | 'heldIsElsewhere' | 'deaf' | 'otherSet'>,
+  assumed: Pick<SensorAssumptions, 'own' | 'heldIsElsewhere' | 'deaf' | 'otherSet' | 'mounted'>,
   worth: number,
   tool: Answers,
 ): { silent: number; alive: number } {
@@ -116,7 +120,8 @@ export function sensorAtMost(
   const unheard = unheardFactor(position, assumed);
   const heard = assumed.deaf ? 0 : heardFactor(position) * worth;
   const unknown =
-    priors.of['id-not-registered'] * held.unregistered + priors.of['id-mistyped'] * held.mistyped;
+    (assumed.otherSet ? 1 : priors.of['id-not-registered']) * held.unregistered +
+    priors.of['id-mistyped'] * held.mistyped;
   const known = (1 - priors.of['id-not-registered'] - priors.of['id-mistyped']) * held.registered;
   const most = unknown * unheard + known * Math.max(unheard, heard);
   let alive = 0;
@@ -167,7 +172,7 @@ export function answersOf(
           chance(ending, isEnding) *
           chance(priors.of['sensor-wrong-type'], isWrong) *
           stems.alive *
-          missFactor(wheel, isEnding, isWrong) *
+          missFactor(missesOf(wheel, own), isEnding, isWrong) *
           replyFactor(context, wheel, own, isEnding, isWrong),
       })),
     ),
@@ -189,8 +194,12 @@ function stemFactors({ signs }: SensorSeen): { alive: number; dead: number; abse
   return factors;
 }
 
+/** The tries it was silent to: also those before another wheel's sensor was heard in its place. */
+const missesOf = ({ misses, missedBefore }: SensorSeen, own: Reply | undefined): SensorSeen['misses'] =>
+  own ? misses : [...missedBefore, ...misses];
+
 /** Likelihood of the silent tries of a living sensor. */
-function missFactor({ misses }: SensorSeen, isEnding: boolean, isWrong: boolean): number {
+function missFactor(misses: SensorSeen['misses'], isEnding: boolean, isWrong: boolean): number {
   const { answers } = model;
   let factor = 1;
   misses.forEach((trigger, place) => {
@@ -252,10 +261,12 @@ function unheardFactor(position: HearingSeen, { deaf }: Pick<SensorAssumptions, 
 }
 
 function emptyFactor({ empty }: HearingSeen, heard: 'heard' | 'unheard'): number {
-  const { emptyDriving, emptyParked, emptyDisplay } = model.hearing;
+  const { emptyDriving, emptyParked, emptyDisplay, blankDisplay } = model.hearing;
   let factor = 1;
   for (const where of empty) {
-    factor *= { driving: emptyDriving, parked: emptyParked, display: emptyDisplay }[where][heard];
+    factor *= { driving: emptyDriving, parked: emptyParked, display: emptyDisplay, blank: blankDisplay }[where][
+      heard
+    ];
   }
   return factor;
 }
@@ -296,7 +307,12 @@ function heldFactors(
   context: Context,
   wheel: SensorSeen,
   { held }: HearingSeen,
-  { own, heldIsElsewhere, otherSet }: Pick<SensorAssumptions, 'own' | 'heldIsElsewhere' | 'otherSet'>,
+  {
+    own,
+    heldIsElsewhere,
+    otherSet,
+    mounted,
+  }: Pick<SensorAssumptions, 'own' | 'heldIsElsewhere' | 'otherSet' | 'mounted'>,
 ): Held {
   const { empty, doubled, goneAndEmpty, neverAndEmpty } = model.held;
   if (otherSet) {
@@ -309,7 +325,7 @@ function heldFactors(
   }
   const byChance = chanceOfId(held);
   const isOwn = own?.id === held;
-  const ofAnyone = heldIsElsewhere ? doubled / byChance : ownIdFactor(context, wheel, held, byChance);
+  const ofAnyone = heldIsElsewhere ? doubled / byChance : ownIdFactor(context, wheel, held, byChance, mounted);
   const ofUnknown = heldIsElsewhere ? 0 : ofAnyone;
   return {
     gone: (1 - goneAndEmpty) * (own ? (isOwn ? 1 / byChance : 0) : ofAnyone),
@@ -333,8 +349,15 @@ function otherSetFactor(held: string | null, set: readonly string[]): number {
 }
 
 /** How likely an ID is that of a wheel whose sensor was not heard, against a random one: by what is on file. */
-function ownIdFactor({ records }: Context, { recordedId }: SensorSeen, id: string, byChance: number): number {
-  const { recordHolds, recordMoved } = model.held;
+function ownIdFactor(
+  { records }: Context,
+  { recordedId }: SensorSeen,
+  id: string,
+  byChance: number,
+  mounted: readonly string[] | undefined,
+): number {
+  const { recordHolds, recordMoved, setComplete } = model.held;
+  if (mounted) return mounted.includes(id) ? setComplete / mounted.length / byChance : 1 - setComplete;
   if (recordedId === id) return recordHolds / byChance;
   const filed = records.some((sensor) => sensor.id === id);
   return (filed ? recordMoved / byChance : 0) + (recordedId === undefined ? 1 : 1 - recordHolds);

@@ -14,11 +14,13 @@ export const faults = {
     pendingAfterWrite: judged(0.6, 'written IDs count as heard only after some driving'),
     pendingAfterLearn: judged(0.06, 'learned by hearing each sensor: only the lamp may lag'),
     pendingWhenSaid: judged(0.97, 'the procedure itself says that the drive is still to come'),
+    filedSetIsOn: judged(0.1, 'put on and learned elsewhere: only counts where the car holds it'),
     wentWithTheCold: judged(0.25, 'a fall in temperature is known: nobody topped up since the last fill'),
   },
   indirect: {
     baselineAfterWork: judged(0.4, 'tires or pressures changed and no storing is on record'),
     baselineStored: judged(0.01, 'stored on record: stored wrongly'),
+    baselineTooSoon: judged(0.92, 'stored before the air was put right: it is of other pressures'),
     baselineFailed: judged(0.95, 'a storing that failed or was not finished'),
   },
   /** A car seen with all in order is still only as sure as this many cars: where priors meet a shop's own. */

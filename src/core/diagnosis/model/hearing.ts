@@ -12,6 +12,8 @@ export const hearing = {
   },
   emptyParked: { heard: practice(0.75, 'most sensors sleep'), unheard: practice(0.98, 'nothing to show') },
   emptyDisplay: { heard: judged(0.1, 'asleep'), unheard: judged(0.75, 'dashes') },
+  /** All of a display that shows nothing until the car was driven. */
+  blankDisplay: { heard: practice(0.9, 'many stay blank until the drive'), unheard: judged(0.98, 'dashes') },
   /** Check-ins counted of a sensor that is not there. */
   ghost: judged(0.0001, 'another car with a like ID'),
   /** A figure that is there and stale: the last one heard, before the air was changed. */

@@ -27,6 +27,12 @@ export const confusable = [
   '8A',
 ] as const;
 
+/** What a relearn, or a write that was not refused, leaves of the doubt that work on the car has raised. */
+export const taught = {
+  leaves: judged(0.1, 'it mostly works, and is mostly done for all wheels'),
+  didNotTake: judged(0.03, 'until it is read back: a wheel that was not heard, a write that was lost'),
+} as const;
+
 /** What the car holds where it does not hold the wheel's own sensor. */
 export const held = {
   empty: judged(0.15, 'never learned anything there'),

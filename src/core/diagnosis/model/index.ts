@@ -3,10 +3,11 @@ import { minutes } from './minutes';
 import { faults, historyMayMove, historyVisits } from './faults';
 import { numbersOf } from '../../figure';
 import { hearing, reception } from './hearing';
-import { held, slips } from './ids';
+import { held, slips, taught } from './ids';
 import { indirectLamp, rolling, supply } from './indirect';
 import { displayTells, evenOdds } from './telling';
 import { inaccuracy, noise, usualNowC } from './instruments';
+import { wholeSets } from './sets';
 import { mostByService, serviceHalfLifeHours } from './service';
 import { survival } from './survival';
 import { bulbCheck, endingIsMalfunction, telltale } from './telltale';
@@ -22,6 +23,7 @@ export const figures = {
   historyMayMove,
   historyVisits,
   serviceHalfLifeHours,
+  wholeSets,
   mostByService,
   survival,
   standing,
@@ -43,6 +45,7 @@ export const figures = {
   codes,
   slips,
   held,
+  taught,
   rolling,
   indirectLamp,
   supply,

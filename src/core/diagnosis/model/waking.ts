@@ -28,6 +28,8 @@ export const replies = {
   },
   endingDbm: { mean: judged(-72, 'a weak battery sends weakly'), sd: judged(9, 'more so in the cold') },
   neighbourDbm: { mean: practice(-68, 'more than twice as far'), sd: judged(9, 'depends on the bench') },
+  /** A lone reply no stronger than this may come from elsewhere, dBm. */
+  doubtfulDbm: judged(-65, 'as far from a neighbour as from the wheel itself'),
   endingIsWeak: judged(0.6, 'an ending battery is heard weakly, more often than not'),
   badPlace: judged(0.025, 'a sound sensor heard weakly: the antenna held wrong, and not tried again'),
   /** A neighbour is heard beside or instead of the wheel's own sensor. */

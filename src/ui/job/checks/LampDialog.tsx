@@ -23,7 +23,7 @@ interface LampDialogProps {
 export function LampDialog({ jobId, practice, onRecord, onClose }: LampDialogProps) {
   const [state, setState] = useState<LampState>();
   const [check, setCheck] = useState<BulbCheckAnswer>('yes');
-  const [others, setOthers] = useState<'none' | 'abs' | 'stability'>('none');
+  const [others, setOthers] = useState<'none' | 'abs' | 'stability'>();
   const keep = () => {
     if (!state) return;
     onRecord({
@@ -31,7 +31,7 @@ export function LampDialog({ jobId, practice, onRecord, onClose }: LampDialogPro
       at: new Date().toISOString(),
       state,
       bulbCheck: check === 'yes',
-      ...(others !== 'none' && { otherLamps: [others] }),
+      ...(others && { otherLamps: others === 'none' ? [] : [others] }),
     });
     onClose();
   };

@@ -166,7 +166,7 @@ function HoldingFinding({ finding, judged, assessment, units, shown, onShow }: H
           </p>
         </div>
       )}
-      <p className={styles.action}>{recordOf(code).action}</p>
+      <p className={styles.action}>{finding.action}</p>
     </>
   );
 }

@@ -1,0 +1,81 @@
+import { recordOf, type FindingCode } from '.';
+
+/** A finding that holds, as advice goes by it. */
+interface Holding {
+  code: FindingCode;
+  wheels: readonly string[];
+}
+
+/**
+ * What to do about a finding, beside what else holds: one piece of advice never speaks against another. `holding`: all
+ * that holds; of the same wheels, or of the car.
+ */
+export function adviceOn({ code, wheels }: Holding, holding: readonly Holding[]): string {
+  const { action, remedy } = recordOf(code);
+  const holds = (other: FindingCode) =>
+    holding.some(
+      (found) =>
+        found.code === other &&
+        (found.wheels.length === 0 ||
+          wheels.length === 0 ||
+          wheels.every((wheel) => found.wheels.includes(wheel))),
+    );
+  for (const [other, instead] of Object.entries(beside[code] ?? {}))
+    if (holds(other as FindingCode)) return instead;
+  // Nothing is sent to a module whose supply may give way under it.
+  return remedy === 'write' && holds('supply-voltage-low')
+    ? `With the supply put right first. ${action}`
+    : action;
+}
+
+/** What is said instead, where the other one holds too; the first that does. */
+const beside: Partial<Record<FindingCode, Partial<Record<FindingCode, string>>>> = {
+  'tire-low': {
+    'tire-hot':
+      'Let it cool before anything is done to it, then fill to placard and find out why it was low.',
+    'tire-leaking':
+      'Fill it to find the leak; one found near flat is taken off and looked at inside first. Repair, then fill to placard.',
+    'temperature-drop': 'The cold explains it: fill to placard and read again.',
+  },
+  'tire-underinflated': {
+    'tire-hot': 'Let it cool, read it again cold, then fill to placard.',
+    'tire-leaking': 'Fill to placard, find the leak and repair it before the car leaves.',
+  },
+  'tire-overinflated': {
+    'tire-hot': 'It reads high because it is hot: let it cool and read again. Let nothing out.',
+  },
+  'tire-leaking': {
+    'tire-hot':
+      'Let it cool before anything is done to it. Then fill it and find the leak: tread, bead, valve core, stem.',
+  },
+  'id-not-registered': {
+    'sensor-wrong-type':
+      'Send nothing: the car cannot hear this sensor. Fit one of its family, and register that.',
+    'other-set-registered': 'Send the IDs of the set that is on the car.',
+    'cross-read': 'Wake the wheel again first: what was heard may be another wheel’s.',
+  },
+  'id-mistyped': {
+    'sensor-wrong-type':
+      'Send nothing: the car cannot hear this sensor. Fit one of its family, and register that.',
+  },
+  'positions-swapped': {
+    'other-set-registered': 'Send the IDs of the set that is on the car, each at its wheel.',
+  },
+  'sensor-silent': {
+    'cross-read': 'Wake it once more with the other wheels away; if nothing answers, replace the sensor.',
+    'receiver-fault': 'Check the receiver first, then wake the sensor once more.',
+  },
+  'sensor-battery-low': {
+    'sensor-wrong-type': 'It is the wrong sensor as well: fit one of the car’s frequency and family.',
+  },
+  'sensor-inaccurate': {
+    'sensor-wrong-type': 'It is the wrong sensor as well: fit one of the car’s frequency and family.',
+  },
+  'lamp-latched': {
+    'tire-low': 'Fill all tires to placard, not just over the line.',
+  },
+  'baseline-not-set': {
+    'wheel-speed-sensor-fault':
+      'Mend the wheel-speed sensor first. Then set all tires to placard cold, store the reference and drive.',
+  },
+};
