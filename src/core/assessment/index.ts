@@ -72,7 +72,8 @@ export interface NextTest {
 
 /** Whether enough is known to act. */
 export interface Decision {
-  verdict: 'act' | 'check-first';
+  /** `nothing-to-do`: nothing found calls for a hand, and no check is left that tells more. */
+  verdict: 'act' | 'check-first' | 'nothing-to-do';
   /** What is worth acting on as things stand, what saves most first. */
   on: { code: FindingCode; wheels: Position[] }[];
   /** Minutes of shop time that acting now may be expected to cost for what of it is wrong. */

@@ -55,7 +55,7 @@ export const assessmentSchema = z.looseObject({
     }),
   ),
   decision: z.looseObject({
-    verdict: z.enum(['act', 'check-first']),
+    verdict: z.enum(['act', 'check-first', 'nothing-to-do']),
     on: z.array(z.looseObject({ code: z.enum(findingCodes), wheels: z.array(position) })),
     wrongMinutes: z.number(),
     leftMinutes: z.number(),

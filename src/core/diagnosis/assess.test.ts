@@ -141,7 +141,7 @@ describe('an assessment', () => {
     expect(nextTests.map(({ test }) => test)).not.toContain('lamp');
     expect(decision.verdict).toBe('check-first');
     const all = [lamp(0, 'off'), ...gauges(1), ...scans(2), registry(3), ...lives(4, undefined, 62)];
-    expect(assess(jobWith(all)).decision).toMatchObject({ verdict: 'act', on: [] });
+    expect(assess(jobWith(all)).decision).toMatchObject({ verdict: 'nothing-to-do', on: [] });
   });
 });
 

@@ -183,6 +183,8 @@ export const observationSchema = z.discriminatedUnion('kind', [
     kPa: kPa.nullable(),
     speedKmh: z.number().min(0).optional(),
     tempC: celsius.nullish(),
+    /** What the car itself says of the sensor's battery. */
+    battery: z.enum(['ok', 'low']).optional(),
   }),
   seen('display', { wheel: position, kPa: kPa.nullable() }),
   seen('dtc', {

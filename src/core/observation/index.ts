@@ -74,7 +74,8 @@ const kinds: { readonly [Kind in ObservationKind]: KindRecord<Kind> } = {
   live: {
     words: (seen, units) => {
       const speed = seen.speedKmh === undefined ? '' : ` at ${Math.round(seen.speedKmh)} km/h`;
-      return `Car has ${seen.kPa ? kPa(seen.kPa, units) : 'nothing'} from ${seen.wheel}${speed}`;
+      const battery = seen.battery === 'low' ? ', battery low' : '';
+      return `Car has ${seen.kPa ? kPa(seen.kPa, units) : 'nothing'} from ${seen.wheel}${speed}${battery}`;
     },
     row: { source: 'live', wheels: atItsWheel },
     reaches: 'its-position',

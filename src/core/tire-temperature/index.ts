@@ -1,3 +1,4 @@
+import { normalBelow } from '../normal';
 import { normalFactor } from '../regression';
 
 /** A temperature in °C with its expanded uncertainty (95 %), K. */
@@ -42,6 +43,14 @@ export const tooHotC = 98;
 
 /** A temperature that was measured, with an infrared thermometer or by the sensor itself: expanded uncertainty, K (common practice). */
 export const measuredUncertaintyK = 2;
+
+/** The chance that a tire is too hot, by what its sensor says of it, °C; 0 where it says nothing. */
+export const chanceTooHot = (...said: readonly (number | null | undefined)[]): number => {
+  const celsius = Math.max(...said.map((value) => value ?? Number.NEGATIVE_INFINITY));
+  return celsius === Number.NEGATIVE_INFINITY
+    ? 0
+    : normalBelow((celsius - tooHotC) / sdOf(measuredUncertaintyK));
+};
 
 /** The standard uncertainty (one standard deviation) behind an expanded one. */
 export const sdOf = (expanded: number): number => expanded / normalFactor;

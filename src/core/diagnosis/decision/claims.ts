@@ -2,7 +2,7 @@ import { findingCodes, recordOf, type FindingCode, type WheelFinding } from '../
 import { unexplainedDamage } from '../../damage';
 import type { Ledger } from '../../ledger';
 import { doublyRegistered, isWhollyRead } from '../../registration';
-import { measuredUncertaintyK, sdOf, tooHotC } from '../../tire-temperature';
+import { chanceTooHot } from '../../tire-temperature';
 import { inWalkingOrder, roadWheels, type Position } from '../../wheel';
 import type { Evidence, WheelEvidence } from '../evidence';
 import { model } from '../model';
@@ -130,11 +130,10 @@ function asleep({ posterior: { wheel }, evidence: { positions, wheels } }: Judge
 /** A sensor, as the tool or the car heard it last, says that its tire is too hot. */
 function hot({ sensor, live }: Ledger, wheel: Position | undefined): number {
   const scan = wheel && sensor[wheel];
-  const said = [scan?.kind === 'heard' ? scan.reply.tempC : undefined, wheel && live[wheel]?.seen.tempC];
-  const celsius = Math.max(...said.map((value) => value ?? Number.NEGATIVE_INFINITY));
-  return celsius === Number.NEGATIVE_INFINITY
-    ? 0
-    : normalBelow((celsius - tooHotC) / sdOf(measuredUncertaintyK));
+  return chanceTooHot(
+    scan?.kind === 'heard' ? scan.reply.tempC : undefined,
+    wheel && live[wheel]?.seen.tempC,
+  );
 }
 
 function supplyLow({ voltage }: Ledger): number {

@@ -9,7 +9,7 @@ import { expectedLoss, isWorthActing } from './value-of-information';
  */
 export function decisionFrom(findings: readonly Finding[], tests: readonly NextTest[]): Decision {
   const acts = findings
-    .filter(({ code, probability }) => isWorthActing(code, probability) && probability >= holds)
+    .filter(({ code, probability }) => isWorthActing(code, probability) && probability >= leastFor(code))
     .sort((a, b) => order(a) - order(b) || worth(b) - worth(a));
   const wrongMinutes = acts.reduce(
     (sum, { code, probability }) => sum + (1 - probability) * (stakesOf(code)?.wrong ?? 0),
@@ -24,12 +24,27 @@ export function decisionFrom(findings: readonly Finding[], tests: readonly NextT
     );
   const worthwhile = tests.filter(({ savesMinutes }) => savesMinutes > 0);
   return {
-    verdict: worthwhile.length > 0 ? 'check-first' : 'act',
+    verdict: verdictOf(acts.length, worthwhile.length, tests.length),
     on: acts.map(({ code, wheels }): { code: FindingCode; wheels: Finding['wheels'] } => ({ code, wheels })),
     wrongMinutes,
     leftMinutes,
   };
 }
+
+/** To act there has to be something to act on; where nothing is, a check that is left comes first. */
+function verdictOf(acts: number, worthwhile: number, tests: number): Decision['verdict'] {
+  if (worthwhile > 0) return 'check-first';
+  if (acts > 0) return 'act';
+  return tests > 0 ? 'check-first' : 'nothing-to-do';
+}
+
+/** A dear part is replaced for more than one fact: that sure no single one makes it. */
+const leastFor = (code: FindingCode): number =>
+  recordOf(code).remedy === 'part' && (stakesOf(code)?.wrong ?? 0) >= dearMinutes ? sureOfPart : holds;
+
+/** A module, not a sensor, minutes (judgement). */
+const dearMinutes = 90;
+const sureOfPart = 0.8;
 
 /** What puts a part right that IDs are then written of comes before the writing. */
 const order = ({ code }: Finding): number => Number(recordOf(code).remedy === 'write');

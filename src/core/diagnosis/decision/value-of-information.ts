@@ -163,8 +163,13 @@ function wheelTests(judgement: Judgement, wheel: WheelEvidence): OpenTest[] {
     const questions = ask(judgement, test, at).filter(({ code }) => !without.includes(code));
     tests.push({ test, wheel: wheel.wheel, questions: questions.map(change) });
   };
-  if (!wheel.gauge || wheel.gauge.slip > model.noise.gaugeSlip)
-    add('gauge', wheel.replies.length > 0 ? [] : ['sensor-inaccurate']);
+  const place = judgement.evidence.context.wheels.indexOf(wheel.wheel);
+  if (!wheel.gauge || wheel.gaugeAgain || wheel.gauge.slip > model.noise.gaugeSlip) {
+    const doubted = doubtedAt(judgement, place, wheel);
+    add('gauge', wheel.replies.length > 0 ? [] : ['sensor-inaccurate'], (question) =>
+      question.code === doubted ? { ...question, chance: model.evenOdds } : question,
+    );
+  }
   if (wheel.signs.length === 0) {
     add('visual', [
       ...(wheel.misses.length > 0 ? [] : ['sensor-absent' as const]),
@@ -174,7 +179,13 @@ function wheelTests(judgement: Judgement, wheel: WheelEvidence): OpenTest[] {
   if (!wheel.monitored) return tests;
   const tried = wheel.misses.length;
   const misheard =
-    judgement.posterior.misheard(judgement.evidence.context.wheels.indexOf(wheel.wheel)) > holds;
+    judgement.posterior.misheard(place) > holds;
+  if (judgement.posterior.wheel('sensor-inaccurate', place) > holds && wheel.scans === 1) {
+    // A sensor is not called wrong for one answer.
+    const again = ask(judgement, 'activation', at).filter(({ code }) => code === 'sensor-inaccurate');
+    const questions = again.map((question) => ({ ...question, chance: model.evenOdds }));
+    return [...tests, { test: 'activation', wheel: wheel.wheel, questions }];
+  }
   const open = wheel.replies.length === 0 || misheard || tried > 0;
   if (!open || tried > silentAfterTries) return tests;
   // With what the car holds, read before or after.
@@ -191,6 +202,15 @@ function wheelTests(judgement: Judgement, wheel: WheelEvidence): OpenTest[] {
   return tests;
 }
 
+/** What was inferred of a tire, or read in a way that leaves doubt, is an open question as long as it can be measured. */
+function doubtedAt({ posterior }: Judgement, place: number, { gaugeAgain }: WheelEvidence): FindingCode | undefined {
+  const codes = ['tire-low', 'tire-underinflated', 'tire-overinflated'] as const;
+  return (
+    codes.find((code) => posterior.wheel(code, place) > holds) ??
+    (gaugeAgain ? 'tire-underinflated' : undefined)
+  );
+}
+
 /** What can be done on the car as a whole, where its wheels have sensors. */
 function carTests(judgement: Judgement, locates: boolean): OpenTest[] {
   const { evidence, ledger } = judgement;
@@ -204,7 +224,18 @@ function carTests(judgement: Judgement, locates: boolean): OpenTest[] {
   // What the car holds tells of an ID once there is one to hold it against.
   const isHeard = evidence.wheels.some(({ replies, recordedId }) => replies.length > 0 || recordedId);
   if (!isWhollyRead(evidence.context.job, ledger)) add('registry', sensors, isHeard ? [] : ofIds);
-  const undriven = positions.filter(({ empty, heardDriving }) => !empty.includes('driving') && !heardDriving);
+  // Where there is a tool, nobody drives off to learn what another trigger may tell on the spot.
+  const hasTool = evidence.wheels.some(({ replies, misses }) => replies.length > 0 || misses.length > 0);
+  const isToWake = (position: Position) =>
+    hasTool &&
+    evidence.wheels.some(
+      ({ wheel, replies, misses }) =>
+        wheel === position && replies.length === 0 && misses.length <= silentAfterTries,
+    );
+  const undriven = positions.filter(
+    ({ position, empty, heardDriving }) =>
+      !empty.includes('driving') && !heardDriving && !isToWake(position),
+  );
   if (undriven.length > 0)
     add(
       'drive',

@@ -1,9 +1,11 @@
 import { readingAt } from '../../gauge';
 import { handledKPa, isFill, isOfRegistration, lastOf, type Change } from '../../history';
 import { allOf, atWheel, latest, type Job } from '../../job';
+import { lossOf } from '../../leak';
 import type { Ledger } from '../../ledger';
 import { monitoredWheels, placardKPa, placardToleranceKPa } from '../../placard';
 import { canonicalId } from '../../sensor-id';
+import { chanceTooHot } from '../../tire-temperature';
 import { roadWheels } from '../../wheel';
 import { model } from '../model';
 import type { CarEvidence } from '.';
@@ -32,10 +34,24 @@ export function carEvidence(job: Job, ledger: Ledger, changes: readonly Change[]
     ),
     relearn: latest(allOf(job, 'relearn'))?.seen,
     storedTooSoon: storedTooSoon(job, changes),
+    warned: warned(job, ledger),
     reception: [...latestById].flatMap(([id, { expected, received }]) =>
       expected > 0 ? [{ id, expected, received: Math.min(expected, received) }] : [],
     ),
   };
+}
+
+/** A tire that is too hot, or that a gauge saw lose air within minutes, lights the lamp of many cars at any pressure. */
+function warned(job: Job, { sensor, live }: Ledger): number {
+  return Math.max(
+    0,
+    ...monitoredWheels(job).map((wheel) => {
+      const scan = sensor[wheel];
+      const hot = chanceTooHot(scan?.kind === 'heard' ? scan.reply.tempC : undefined, live[wheel]?.seen.tempC);
+      const perDay = lossOf(job, wheel).perDayKPa?.low ?? 0;
+      return model.warned.lights * Math.max(hot, Number(perDay > model.warned.perDayKPa));
+    }),
+  );
 }
 
 /** A reference that was stored before the air was put right is none: it was of other pressures. */

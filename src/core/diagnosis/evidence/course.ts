@@ -63,7 +63,9 @@ function saidTo(
       sdKPa: Math.hypot(replyKPa, perK * betweenFiguresK),
     };
   }
-  const gauge = atWheel(job, 'gauge', seen.wheel).findLast((placed) => isOneStop(placed.seen.at, seen.at));
+  const gauge = atWheel(job, 'gauge', seen.wheel).findLast((placed) =>
+    isOneStop(Date.parse(placed.seen.at), ms),
+  );
   return gauge
     ? { ms, kPa: kPa + gaugeNow(context, gauge).kPa - gauge.seen.kPa, sdKPa: replyKPa }
     : { ms, kPa, sdKPa: otherStopKPa };
@@ -94,7 +96,7 @@ function byCar(
 export function fallenSince(course: readonly Said[], gauge: Measured & { at: string }): number {
   const there = course.findLast(({ ms, kPa }) => {
     const apart = Math.abs(kPa - gauge.kPa);
-    return isOneStop(new Date(ms).toISOString(), gauge.at) && apart <= model.inaccuracy.moreThanKPa;
+    return isOneStop(ms, Date.parse(gauge.at)) && apart <= model.inaccuracy.moreThanKPa;
   });
   const isOver = (course.at(-1)?.ms ?? 0) <= Date.parse(gauge.at);
   return there && !isOver ? fallenFrom(course, there.ms) : 0;

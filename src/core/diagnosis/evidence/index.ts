@@ -51,6 +51,10 @@ export interface WheelEvidence {
   stopDoubtKPa: number;
   /** What time leaves open of a sensor that was heard at another stop, before the gauge was read, kPa. */
   replyDoubtKPa: number;
+  /** It asks to be read once more before anything is done for it. */
+  gaugeAgain: boolean;
+  /** So many times a sensor answered here. */
+  scans: number;
   /** The last one by a gauge that is trusted, whatever was read since. */
   trustedGauge: Measured | undefined;
   /** The reading before the scan, where another one followed it: which of the two the sensor speaks of is open. */
@@ -85,6 +89,8 @@ export interface PositionEvidence {
   /** Figures of the sensor there, by the car or its display, each with its time. */
   shown: (Measured & { ms: number })[];
   empty: ('driving' | 'parked' | 'display' | 'blank')[];
+  /** What the car has of the battery of the sensor it hears there. */
+  battery: 'ok' | 'low' | undefined;
   /** It heard this sensor at some time of the visit while it was driven. */
   heardDriving: boolean;
   codes: { about: CodeAbout; weight: number }[];
@@ -103,6 +109,8 @@ export interface CarEvidence {
   relearn: Placed<'relearn'>['seen'] | undefined;
   /** The reference of an indirect system was stored while a tire was not at its pressure, or air was changed since. */
   storedTooSoon: boolean;
+  /** How likely a hot tire, or one that loses air fast, is what lit the lamp, by itself. */
+  warned: number;
   /** Counts of check-ins over a drive, by canonical ID. */
   reception: { id: string; expected: number; received: number }[];
 }

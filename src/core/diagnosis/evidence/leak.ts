@@ -82,15 +82,21 @@ function bySensor(
   const [first] = course;
   const line = slopeOf(course);
   if (!first || !line) return undefined;
+  const days = daysBetween(first.ms, course.at(-1)?.ms ?? first.ms);
+  // Within the hour only a fall says anything.
+  if (days < leastDays && -line.slope < normalFactor * line.slopeError) return undefined;
   return {
     rate: -line.slope,
     error: line.slopeError ** 2,
-    days: daysBetween(first.ms, course.at(-1)?.ms ?? first.ms),
+    days,
     hadReason: isOver(job, wheel, first.kPa),
     others: elsewhere(job, wheel, (other) => slopeOf(courseOf(context, job, ledger, other))),
     atOdds: 0,
   };
 }
+
+/** An hour. */
+const leastDays = 1 / 24;
 
 const slopeOf = (course: readonly Said[]): Regression | undefined => {
   const start = course[0]?.ms ?? 0;
@@ -109,8 +115,7 @@ function fromOneToTheOther(
   const placed = atWheel(job, 'gauge', wheel).findLast(({ seen }) => seen.trusted !== false);
   const said = course.at(-1);
   const woken = atWheel(job, 'activation', wheel).some(({ seen }) => seen.trigger === 'deflation');
-  if (!placed || !said || woken || isOneStop(placed.seen.at, new Date(said.ms).toISOString()))
-    return undefined;
+  if (!placed || !said || woken || isOneStop(Date.parse(placed.seen.at), said.ms)) return undefined;
   const read = { ...inAll(gaugeNow(context, placed)), ms: Date.parse(placed.seen.at) };
   const [before, after] = read.ms < said.ms ? [read, said] : [said, read];
   const days = daysBetween(before.ms, after.ms);

@@ -43,6 +43,7 @@ export function positionEvidence(
     held: heldAt(ledger, position),
     shown: ofNow(shown),
     empty,
+    battery: lives.findLast(({ seen }) => seen.battery !== undefined)?.seen.battery,
     heardDriving: atWheel(job, 'live', position).some(
       ({ seen }) => (seen.kPa ?? 0) > 0 && isAboveWakeSpeed(job, seen.speedKmh),
     ),

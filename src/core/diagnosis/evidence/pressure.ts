@@ -90,12 +90,9 @@ export function shownNow(
   return { kPa, sdKPa: Math.hypot(ownSd, apart) };
 }
 
-/** Whether two moments belong to one stop: nobody drove in between. */
-export const isOneStop = (oneAt: string, otherAt: string): boolean =>
-  minutesApart(oneAt, otherAt) <= model.noise.oneStopMinutes;
-
-const minutesApart = (oneAt: string, otherAt: string): number =>
-  Math.abs(Date.parse(oneAt) - Date.parse(otherAt)) / 60_000;
+/** Whether two moments, ms, belong to one stop: nobody drove in between. */
+export const isOneStop = (oneMs: number, otherMs: number): boolean =>
+  Math.abs(oneMs - otherMs) <= model.noise.oneStopMinutes * 60_000;
 
 /** The gauge reading of the same stop nearest in time: of this wheel, else of any. */
 function gaugeOfStop(job: Job, wheel: Position, at: string): Placed<'gauge'> | undefined {
@@ -103,9 +100,14 @@ function gaugeOfStop(job: Job, wheel: Position, at: string): Placed<'gauge'> | u
 }
 
 function nearest<Found extends { seen: { at: string } }>(found: Found[], at: string): Found | undefined {
-  return found
-    .filter(({ seen }) => isOneStop(seen.at, at))
-    .sort((a, b) => minutesApart(a.seen.at, at) - minutesApart(b.seen.at, at))[0];
+  const ms = Date.parse(at);
+  let best: { apart: number; found: Found } | undefined;
+  for (const one of found) {
+    const then = Date.parse(one.seen.at);
+    const apart = Math.abs(then - ms);
+    if (isOneStop(then, ms) && !(best && best.apart <= apart)) best = { apart, found: one };
+  }
+  return best?.found;
 }
 
 /** What a sensor said of its temperature nearest in time, at the same stop: any one, tires of one car are about as warm. */

@@ -23,7 +23,7 @@ export function wheelEvidence(context: Context, job: Job, ledger: Ledger, wheel:
   const tries = atWheel(job, 'activation', wheel);
   const lastAnswered = tries.findLastIndex(({ seen }) => seen.replies.length > 0);
   const answered = tries[lastAnswered];
-  const last = gauges.at(-1);
+  const last = readingThatCounts(gauges);
   const trusted = gauges.findLast(({ seen }) => seen.trusted !== false);
   const scanMs = answered ? Date.parse(answered.seen.at) : undefined;
   const before =
@@ -42,6 +42,8 @@ export function wheelEvidence(context: Context, job: Job, ledger: Ledger, wheel:
     lines: context.lines[place] ?? unknownLines,
     bands: context.bands[place] ?? [],
     ...gaugeOf(context, job, wheel, last, answered, course),
+    gaugeAgain: asksAgain(gauges) || (seenFlatSince(job, wheel, last) && last !== undefined),
+    scans: tries.filter(({ seen }) => seen.replies.length > 0).length,
     trustedGauge: trusted && inAll(gaugeNow(context, trusted)),
     gaugeBeforeScan: before && before !== last ? inAll(gaugeNow(context, before)) : undefined,
     ...beforeFill(context, gauges),
@@ -53,13 +55,36 @@ export function wheelEvidence(context: Context, job: Job, ledger: Ledger, wheel:
       ...tries.slice(lastAnswered + 1).map(({ seen }) => seen.trigger),
       ...missedInRelearn(job, wheel, scanMs),
     ],
-    missedBefore: tries.slice(0, Math.max(0, lastAnswered)).flatMap(({ seen }) =>
-      seen.replies.length === 0 ? [seen.trigger] : [],
-    ),
+    missedBefore: tries
+      .slice(0, Math.max(0, lastAnswered))
+      .flatMap(({ seen }) => (seen.replies.length === 0 ? [seen.trigger] : [])),
     ageYears: (byId ?? record)?.ageYears,
     recordedId: record?.id,
     turns: turnsOf(job, wheel),
   };
+}
+
+/**
+ * The last reading: of a gauge that is trusted, where there is one. What another one read since counts only where it is
+ * that much lower that air must have gone.
+ */
+function readingThatCounts(gauges: readonly Placed<'gauge'>[]): Placed<'gauge'> | undefined {
+  const last = gauges.at(-1);
+  const trusted = gauges.findLast(({ seen }) => seen.trusted !== false);
+  if (!last || !trusted || last === trusted) return last;
+  const clearlyLower = trusted.seen.kPa - last.seen.kPa > 3 * model.noise.untrustedGaugeKPa;
+  return clearlyLower ? last : trusted;
+}
+
+/** What was read last asks to be read once more: it is far under, or by a gauge nobody trusts far off, what was read before. */
+function asksAgain(gauges: readonly Placed<'gauge'>[]): boolean {
+  const last = gauges.at(-1);
+  const before = gauges.slice(0, -1).findLast(({ seen }) => seen.trusted !== false);
+  if (!last || !before) return false;
+  const fallen = before.seen.kPa - last.seen.kPa;
+  return last.seen.trusted === false
+    ? Math.abs(fallen) > model.noise.untrustedGaugeKPa
+    : isOneStop(Date.parse(before.seen.at), Date.parse(last.seen.at)) && fallen > 2 * handledKPa;
 }
 
 /**
@@ -91,7 +116,7 @@ function gaugeOf(
       replyDoubtKPa: 0,
     };
   }
-  if (!answered || isOneStop(answered.seen.at, last.seen.at))
+  if (!answered || isOneStop(Date.parse(answered.seen.at), Date.parse(last.seen.at)))
     return {
       gauge: { kPa: read.kPa, sdKPa: read.sdKPa, slip },
       stopDoubtKPa: read.doubtKPa,
@@ -113,11 +138,15 @@ function seenFlat(
   wheel: Position,
   gauge: Placed<'gauge'> | undefined,
 ): WheelEvidence['gauge'] {
-  const flat = atWheel(job, 'visual', wheel).findLast(({ seen }) => seen.sign === 'flat');
-  if (!flat || (gauge && Date.parse(gauge.seen.at) >= Date.parse(flat.seen.at))) return undefined;
+  if (!seenFlatSince(job, wheel, gauge)) return undefined;
   const placard = context.placard[context.wheels.indexOf(wheel)] ?? model.unknownPlacard.usualKPa;
   const { ofPlacard, sdOfPlacard, slip } = model.seenFlat;
   return { kPa: ofPlacard * placard, sdKPa: sdOfPlacard * placard, slip };
+}
+
+function seenFlatSince(job: Job, wheel: Position, gauge: Placed<'gauge'> | undefined): boolean {
+  const flat = atWheel(job, 'visual', wheel).findLast(({ seen }) => seen.sign === 'flat');
+  return flat !== undefined && !(gauge && Date.parse(gauge.seen.at) >= Date.parse(flat.seen.at));
 }
 
 /** The wheel at which a relearn failed, and that never answered the tool: one try more, by what was to wake it. */
@@ -185,7 +214,7 @@ function repliesAt(
 ): Reply[] {
   const { job, nowC } = context;
   if (!answered) return [];
-  const together = gauge && isOneStop(gauge.seen.at, answered.seen.at);
+  const together = gauge && isOneStop(Date.parse(gauge.seen.at), Date.parse(answered.seen.at));
   const own = strongest(answered.seen.replies);
   const fallen = fallenFrom(course, Date.parse(answered.seen.at));
   return answered.seen.replies.map((heard): Reply => {

@@ -152,8 +152,7 @@ const reasons: Record<FindingCode, Reason> = {
   'id-mistyped': {
     at: ({ ledger }, { wheel, reply, held }) => {
       const written =
-        ledger.held.find(({ id }) => id !== null && reply && slipBetween(reply.id, id))
-          ?.id ?? held;
+        ledger.held.find(({ id }) => id !== null && reply && slipBetween(reply.id, id))?.id ?? held;
       const slip = reply && written != null ? slipBetween(reply.id, written) : undefined;
       return reply && written != null && slip
         ? `${wheel} answers ${groupedId(reply.id)}, the car holds ${groupedId(written)}: ${describeSlip(slip, reply.id, written)}.`

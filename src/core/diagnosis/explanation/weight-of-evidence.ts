@@ -1,9 +1,10 @@
 import type { Evidence as Weight } from '../../assessment';
 import type { FindingCode } from '../../finding';
 import { changesOf } from '../../history';
-import type { Job, Observation } from '../../job';
+import type { Job, Observation, Seen } from '../../job';
 import { ledgerOf, type Ledger } from '../../ledger';
 import { reachOf } from '../../observation';
+import { tooHotC } from '../../tire-temperature';
 import type { Position } from '../../wheel';
 import { type Factors, posteriorOf } from '../inference';
 import { type Judgement, chanceOf } from '../decision';
@@ -94,12 +95,12 @@ function withChange(
 ): { evidence: Evidence; ledger: Ledger } {
   const { context } = evidence;
   const its = 'wheel' in changed ? changed.wheel : undefined;
-  const ledger = reachOf(changed) === 'its-position' ? before : ledgerOf(job);
-  const wheelsAgain = (of: (old: WheelEvidence) => boolean) =>
+  const wheelsAgain = (ledger: Ledger, of: (old: WheelEvidence) => boolean) =>
     evidence.wheels.map((old) =>
       of(old) ? asBefore(old, wheelEvidence(context, job, ledger, old.wheel)) : old,
     );
-  const positionsAgain = (of: (old: PositionEvidence) => boolean) => {
+  const positionsAgain = (ledger: Ledger, of: (old: PositionEvidence) => boolean) => {
+    if (!evidence.positions.some(of)) return evidence.positions;
     const changes = changesOf(job);
     return evidence.positions.map((old) =>
       of(old) ? asBefore(old, positionEvidence(context, job, ledger, changes, old.position)) : old,
@@ -107,27 +108,44 @@ function withChange(
   };
   switch (reachOf(changed)) {
     case 'no-fault':
-      return { evidence, ledger };
+      return { evidence, ledger: ledgerOf(job) };
     case 'its-wheel': {
-      const wheels = wheelsAgain(({ wheel }) => wheel === its);
-      // What the car shows is brought to now by how warm the tires were.
-      const positions = positionsAgain(({ shown }) => shown.length > 0);
+      // Of a scan the ledger is asked for its temperature alone.
+      const ledger = changed.kind === 'activation' && saysHot(changed) ? ledgerOf(job) : before;
+      const wheels = wheelsAgain(ledger, ({ wheel }) => wheel === its);
+      // What the car shows is brought to now by how warm the tires were, where it does not say so itself.
+      const positions = positionsAgain(ledger, ({ position }) => lacksTemperature(job, position));
       return { evidence: { ...evidence, wheels, positions }, ledger };
     }
     case 'its-position': {
-      const positions = positionsAgain(({ position }) => position === its);
+      const positions = positionsAgain(before, ({ position }) => position === its);
       // What the car had of a sensor is part of what that said, whichever wheel it is in.
-      const wheels = changed.kind === 'live' ? wheelsAgain(({ monitored }) => monitored) : evidence.wheels;
-      return { evidence: { ...evidence, wheels, positions }, ledger };
+      const held = evidence.positions.find(({ position }) => position === its)?.held;
+      const speaksOf = ({ wheel, replies }: WheelEvidence) =>
+        wheel === its || replies.some(({ id }) => id === held);
+      const wheels = changed.kind === 'live' ? wheelsAgain(before, speaksOf) : evidence.wheels;
+      return { evidence: { ...evidence, wheels, positions }, ledger: before };
     }
-    case 'the-car':
+    case 'the-car': {
+      const ledger = ledgerOf(job);
       return { evidence: { ...evidence, car: carEvidence(job, ledger, changesOf(job)) }, ledger };
+    }
     case 'the-car-and-positions': {
-      const positions = positionsAgain(() => true);
+      const ledger = ledgerOf(job);
+      const positions = positionsAgain(ledger, () => true);
       return { evidence: { ...evidence, positions, car: carEvidence(job, ledger, changesOf(job)) }, ledger };
     }
   }
 }
+
+const saysHot = ({ replies }: Seen<'activation'>): boolean =>
+  replies.some(({ tempC }) => (tempC ?? 0) > tooHotC - 10);
+
+const lacksTemperature = (job: Job, position: Position): boolean =>
+  job.observations.some(
+    (seen) =>
+      (seen.kind === 'display' || (seen.kind === 'live' && seen.tempC == null)) && seen.wheel === position,
+  );
 
 /** The same object where nothing in it changed: what was worked out of it serves again. */
 const asBefore = <Part>(old: Part, now: Part): Part =>

@@ -50,9 +50,7 @@ export interface SystemKinds {
 }
 
 export function kindsOf(systems: readonly System[]): SystemKinds {
-  const kinds = new Map(
-    systems.map((system) => [`${wayOf(system)} ${system.cooled}`, system]),
-  );
+  const kinds = new Map(systems.map((system) => [`${wayOf(system)} ${system.cooled}`, system]));
   return { systems: [...kinds.values()], name: [...kinds.keys()].join() };
 }
 

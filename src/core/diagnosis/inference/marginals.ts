@@ -70,10 +70,13 @@ export function tally(sum: Sum, hypothesis: Hypothesis, orders: Orders, car: Car
   const around = overOrders(orders, steps, noneLow);
   const here = tireTotal * around.all;
   sum.all += here;
-  around.byMap.forEach((amount, at) => {
-    const order = orders.kept[at]?.order ?? 0;
-    sum.byMap[order] = (sum.byMap[order] ?? 0) + tireTotal * amount;
-  });
+  // Of wheels whose IDs the car does not hold none is at another position than it has them.
+  if (holdsOwn(system)) {
+    around.byMap.forEach((amount, at) => {
+      const order = orders.kept[at]?.order ?? 0;
+      sum.byMap[order] = (sum.byMap[order] ?? 0) + tireTotal * amount;
+    });
+  }
   addRows(sum, orders.grid, car, steps, noneLow, around.others, tireTotal);
   const wheels = car.coupled.length + free.length;
   free.forEach((place, at) => {
@@ -113,11 +116,13 @@ export const inRow = (tires: readonly Factor[], row: number): number =>
 const latchRow = wheelFindings.indexOf('lamp-latched') + 1;
 const cooledRow = wheelFindings.indexOf('temperature-drop') + 1;
 
+/** The IDs the car holds are those of the wheels on it. */
+const holdsOwn = ({ otherSet, set }: System): boolean => !otherSet && set === 'own';
+
 const isUsual = (system: System): boolean =>
   !system.receiverFault &&
   !system.pending &&
-  !system.otherSet &&
-  system.set === 'own' &&
+  holdsOwn(system) &&
   !system.baselineNotSet &&
   !system.wheelSpeedFault;
 

@@ -71,8 +71,8 @@ export class Contents {
   /** What hearing a sensor at a position rests on. */
   ofHearing(position: PositionEvidence): number {
     return this.numbered(this.hearings, position, () => {
-      const { held, empty, codes, noCodes, shown }: HearingSeen = position;
-      const own: Content = ['hearing', held ?? String(held), noCodes, shown.length, empty.length, ...empty];
+      const { held, empty, battery, codes, noCodes, shown }: HearingSeen = position;
+      const own: Content = ['hearing', held ?? String(held), battery, noCodes, shown.length, empty.length, ...empty];
       for (const { about, weight } of codes) own.push(about, weight);
       return own;
     });

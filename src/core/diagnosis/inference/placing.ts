@@ -132,5 +132,5 @@ export const isElsewhere = (held: string | null | undefined, place: number, { ow
   held != null && own.some((other, at) => at !== place && other?.id === held);
 
 /** Whether anything at a position depends on the car hearing its sensor: where nothing does, deaf or not is one. */
-export const speaksOfHearing = ({ shown, empty, codes, noCodes }: PositionEvidence): boolean =>
-  shown.length > 0 || empty.length > 0 || codes.length > 0 || noCodes;
+export const speaksOfHearing = ({ shown, empty, battery, codes, noCodes }: PositionEvidence): boolean =>
+  battery !== undefined || shown.length > 0 || empty.length > 0 || codes.length > 0 || noCodes;

@@ -138,7 +138,7 @@ function bruteForce(job: Job) {
               sum.all += weight;
               if (dark) sum.lampDark += weight;
               if (system.receiverFault) sum.receiverFault += weight;
-              if (left.wheel !== 0) sum.moved += weight;
+              if (left.wheel !== 0 && system.set === 'own') sum.moved += weight;
               if (usual && !dark && left.wheel === 0 && isSound(one.findings | other.findings))
                 sum.sound += weight * others;
               const add = (wheel: number, findings: number) => {

@@ -90,7 +90,12 @@ export function priorsWith(priors: Priors, set: 'own' | keyof Priors['wholeSet']
     case 'another-family':
       return {
         ...priors,
-        of: { ...priors.of, 'sensor-wrong-type': all.share, 'id-not-registered': all.share, 'id-mistyped': 0 },
+        of: {
+          ...priors.of,
+          'sensor-wrong-type': all.share,
+          'id-not-registered': all.share,
+          'id-mistyped': 0,
+        },
       };
   }
 }

@@ -9,7 +9,7 @@ export interface LampLikelihood {
 }
 
 export function lampLikelihood({ context, car }: Evidence): LampLikelihood {
-  const { lamp, lampStale, codes } = car;
+  const { lamp, lampStale, warned, codes } = car;
   const byCause = zeros(causeCount).fill(1);
   if (context.job.vehicle.tpms.kind === 'none') return { byCause, dark: 1 };
   for (const about of ['no-signal', 'low-pressure'] as const) {
@@ -27,6 +27,11 @@ export function lampLikelihood({ context, car }: Evidence): LampLikelihood {
     (check === undefined ? 1 : check ? 1 - missingDark : missingDark) *
     (lamp.state === 'off' ? darkSeenOff : (1 - darkSeenOff) / 3);
   const shown = causes.map((cause) => rowOf(context, cause)[lamp.state]);
+  // A warning of heat, or of air going fast, looks like that of a low tire.
+  const warning = rowOf(context, 'low')[lamp.state];
+  causes.forEach((cause, at) => {
+    if (cause !== 'malfunction') shown[at] = (1 - warned) * (shown[at] ?? 0) + warned * warning;
+  });
   // What the lamp said of a car that has been changed since says nothing of the car as it is.
   const spokeOfIds = lamp.state === 'flash-then-steady' || lamp.state === 'flash-while-driving';
   const comparesAnew = context.job.vehicle.tpms.kind === 'indirect';

@@ -8,9 +8,12 @@ import type { Priors } from '../learning';
 import { bit, causeIndex } from '../hypotheses';
 
 /** What was seen of a wheel that its sensor's states rest on. */
-export type SensorSeen = Pick<WheelEvidence, 'signs' | 'misses' | 'missedBefore' | 'replies' | 'ageYears' | 'recordedId'>;
+export type SensorSeen = Pick<
+  WheelEvidence,
+  'signs' | 'misses' | 'missedBefore' | 'replies' | 'ageYears' | 'recordedId'
+>;
 /** What the car says of hearing a sensor at a position. */
-export type HearingSeen = Pick<PositionEvidence, 'held' | 'shown' | 'empty' | 'codes' | 'noCodes'>;
+export type HearingSeen = Pick<PositionEvidence, 'held' | 'shown' | 'empty' | 'battery' | 'codes' | 'noCodes'>;
 
 /** What is assumed of the car while the states of one of its sensors are worked out. */
 export interface SensorAssumptions {
@@ -90,7 +93,7 @@ export function sensorStates(
       }
       const { intermittent, ending, sound } = model.hearing;
       const hears = assumed.deaf ? 0 : isIntermittent ? intermittent : isEnding ? ending : sound;
-      const byCar = base * registered * hears * heard;
+      const byCar = base * registered * hears * heard * flagFactor(position, isEnding);
       const byTool = base * registered * (1 - hears) * unheard;
       const asFault = isEnding ? model.endingIsMalfunction : 0;
       if (asFault > 0) {
@@ -245,6 +248,13 @@ function replyFactor(
   return factor;
 }
 
+/** Likelihood of what the car has of the battery of a sensor it hears. */
+function flagFactor({ battery }: HearingSeen, isEnding: boolean): number {
+  if (battery === undefined) return 1;
+  const flagged = isEnding ? model.replies.lowFlagEnding : model.replies.lowFlagSound;
+  return battery === 'low' ? flagged : 1 - flagged;
+}
+
 /** Likelihood of the empty figures and codes of a position whose sensor the car hears. Its figures belong to the tire. */
 function heardFactor(position: HearingSeen): number {
   const there = position.shown.length > 0 ? 1 - model.hearing.emptyDriving.heard : 1;
@@ -253,7 +263,9 @@ function heardFactor(position: HearingSeen): number {
 
 /** Likelihood of what is seen of a position whose sensor the car does not hear: a figure that is there all the same is an old one. */
 function unheardFactor(position: HearingSeen, { deaf }: Pick<SensorAssumptions, 'deaf'>): number {
-  const figures = (model.hearing.stale / model.noise.anyKPa) ** position.shown.length;
+  const figures =
+    (model.hearing.stale / model.noise.anyKPa) ** position.shown.length *
+    (position.battery === undefined ? 1 : model.hearing.stale);
   const blamed = deaf
     ? codeChance(position, 'no-signal', model.codes.deafBlamesSensor)
     : codeFactor(position, 'no-signal', true);
@@ -264,9 +276,9 @@ function emptyFactor({ empty }: HearingSeen, heard: 'heard' | 'unheard'): number
   const { emptyDriving, emptyParked, emptyDisplay, blankDisplay } = model.hearing;
   let factor = 1;
   for (const where of empty) {
-    factor *= { driving: emptyDriving, parked: emptyParked, display: emptyDisplay, blank: blankDisplay }[where][
-      heard
-    ];
+    factor *= { driving: emptyDriving, parked: emptyParked, display: emptyDisplay, blank: blankDisplay }[
+      where
+    ][heard];
   }
   return factor;
 }
@@ -325,7 +337,9 @@ function heldFactors(
   }
   const byChance = chanceOfId(held);
   const isOwn = own?.id === held;
-  const ofAnyone = heldIsElsewhere ? doubled / byChance : ownIdFactor(context, wheel, held, byChance, mounted);
+  const ofAnyone = heldIsElsewhere
+    ? doubled / byChance
+    : ownIdFactor(context, wheel, held, byChance, mounted);
   const ofUnknown = heldIsElsewhere ? 0 : ofAnyone;
   return {
     gone: (1 - goneAndEmpty) * (own ? (isOwn ? 1 / byChance : 0) : ofAnyone),

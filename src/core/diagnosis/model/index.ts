@@ -10,7 +10,7 @@ import { inaccuracy, noise, usualNowC } from './instruments';
 import { wholeSets } from './sets';
 import { mostByService, serviceHalfLifeHours } from './service';
 import { survival } from './survival';
-import { bulbCheck, endingIsMalfunction, telltale } from './telltale';
+import { bulbCheck, endingIsMalfunction, telltale, warned } from './telltale';
 import { leakRates, seenFlat, signs, standing, unknownPlacard } from './tire';
 import { answers, replies, stems } from './waking';
 
@@ -40,6 +40,7 @@ export const figures = {
   hearing,
   reception,
   telltale,
+  warned,
   bulbCheck,
   endingIsMalfunction,
   codes,

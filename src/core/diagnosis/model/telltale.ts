@@ -44,5 +44,11 @@ export const bulbCheck = {
   darkSeenOff: judged(0.98, 'whatever it would have shown'),
 } as const;
 
+/** Other causes of a steady lamp: a hot tire, and air that goes fast. */
+export const warned = {
+  lights: practice(0.7, 'many cars warn of either'),
+  perDayKPa: judged(1500, 'a kPa a minute: more than any slow leak'),
+} as const;
+
 /** What an ending battery is to the lamp: mostly nothing yet. */
 export const endingIsMalfunction = judged(0.2, 'the car may take the flag for a fault');
