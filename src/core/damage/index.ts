@@ -1,4 +1,4 @@
-import { atWheel, type Job, type Seen } from '../job';
+import { atWheel, type Job, type Placed, type Seen } from '../job';
 import { handledKPa } from '../history';
 import { placardKPa, wheelsOf } from '../placard';
 import type { Position } from '../wheel';
@@ -36,14 +36,18 @@ export function damageAt(job: Job, wheel: Position): Damage {
   return {
     wheel,
     signs: damageSigns.filter((sign) => seen.includes(sign)),
-    foundAtKPa: nearFlatAt(job, wheel, settled),
+    foundAtKPa: nearFlatAt(job, wheel, settled)?.seen.kPa,
   };
 }
+
+/** The reading at which a tire was found near flat, that was filled since and of which nobody has said what it was. */
+export const nearFlatFound = (job: Job, wheel: Position): Placed<'gauge'> | undefined =>
+  nearFlatAt(job, wheel, settledMs(job, wheel)[0]);
 
 const isDamage = (sign: Sign): sign is DamageSign => (damageSigns as readonly Sign[]).includes(sign);
 
 /** What a trusted gauge found near flat, before the tire was filled. */
-function nearFlatAt(job: Job, wheel: Position, settled: number): number | undefined {
+function nearFlatAt(job: Job, wheel: Position, settled: number): Placed<'gauge'> | undefined {
   const placard = placardKPa(job, wheel);
   const readings = atWheel(job, 'gauge', wheel).filter(({ seen }) => seen.trusted !== false);
   const now = readings.at(-1)?.seen.kPa;
@@ -54,7 +58,7 @@ function nearFlatAt(job: Job, wheel: Position, settled: number): number | undefi
       seen.kPa < now - handledKPa &&
       now > nearFlatShare * placard &&
       Date.parse(seen.at) > settled,
-  )?.seen.kPa;
+  );
 }
 
 /** When it was last said what there was at a wheel: of the tire, and of its stem alone; ms. */

@@ -3,6 +3,7 @@ import type { Job, Placed, Reply } from '../../job';
 import type { Ledger } from '../../ledger';
 import type { Position } from '../../wheel';
 import { carEvidence } from './car';
+import type { Said } from './course';
 import { contextOf } from './context';
 import { positionEvidence } from './position';
 import { wheelEvidence } from './wheel';
@@ -51,6 +52,8 @@ export interface WheelEvidence {
   stopDoubtKPa: number;
   /** What time leaves open of a sensor that was heard at another stop, before the gauge was read, kPa. */
   replyDoubtKPa: number;
+  /** What its sensor said over the visit. */
+  course: readonly Said[];
   /** It asks to be read once more before anything is done for it. */
   gaugeAgain: boolean;
   /** So many times a sensor answered here. */

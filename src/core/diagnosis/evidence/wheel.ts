@@ -42,6 +42,7 @@ export function wheelEvidence(context: Context, job: Job, ledger: Ledger, wheel:
     lines: context.lines[place] ?? unknownLines,
     bands: context.bands[place] ?? [],
     ...gaugeOf(context, job, wheel, last, answered, course),
+    course,
     gaugeAgain: asksAgain(gauges) || (seenFlatSince(job, wheel, last) && last !== undefined),
     scans: tries.filter(({ seen }) => seen.replies.length > 0).length,
     trustedGauge: trusted && inAll(gaugeNow(context, trusted)),
@@ -68,7 +69,7 @@ export function wheelEvidence(context: Context, job: Job, ledger: Ledger, wheel:
  * The last reading: of a gauge that is trusted, where there is one. What another one read since counts only where it is
  * that much lower that air must have gone.
  */
-function readingThatCounts(gauges: readonly Placed<'gauge'>[]): Placed<'gauge'> | undefined {
+export function readingThatCounts(gauges: readonly Placed<'gauge'>[]): Placed<'gauge'> | undefined {
   const last = gauges.at(-1);
   const trusted = gauges.findLast(({ seen }) => seen.trusted !== false);
   if (!last || !trusted || last === trusted) return last;

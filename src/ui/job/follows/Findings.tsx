@@ -6,7 +6,8 @@ import {
   type Finding,
   type NextTest,
 } from '../../../core/assessment';
-import { couldChange, notKnown, reasonFor, testWords } from '../../../core/diagnosis/explanation/reasons';
+import { couldChange, notKnown, testWords, triedBefore } from '../../../core/diagnosis/explanation/checks';
+import { reasonFor } from '../../../core/diagnosis/explanation/reasons';
 import { blamesNothing, titleOf, toRead, recordOf } from '../../../core/finding';
 import type { Job } from '../../../core/job';
 import { percent, sureness } from '../../../core/assessment/words';
@@ -43,7 +44,7 @@ export function Findings({ judged, assessment, check, units, shown, onShow }: Fi
   const unknown = notKnown(judged);
   return (
     <div className={styles.findings}>
-      <Decision assessment={assessment} check={check} />
+      <Decision assessment={assessment} judged={judged} check={check} />
       {holding.length === 0 && <p className={styles.soft}>Nothing holds yet. Take the next move.</p>}
       <ul className={styles.findings}>
         {holding.map((finding) => (
@@ -79,14 +80,19 @@ export function Findings({ judged, assessment, check, units, shown, onShow }: Fi
 }
 
 /** Whether enough is known to act. */
-function Decision({ assessment: { decision }, check }: Pick<FindingsProps, 'assessment' | 'check'>) {
+function Decision({
+  assessment: { decision },
+  judged,
+  check,
+}: Pick<FindingsProps, 'assessment' | 'judged' | 'check'>) {
   if (check) {
     return (
       <p className={styles.decision}>
         <b>Check first</b>
         {check.about && (
           <span>
-            {capital(testWords(check))}: it tells most about “{titleOf(check.about)}”.
+            {capital(testWords(check, triedBefore(judged, check.wheel)))}: it tells most about “
+            {titleOf(check.about)}”.
           </span>
         )}
       </p>
@@ -116,6 +122,7 @@ function HoldingFinding({ finding, judged, assessment, units, shown, onShow }: H
   const isShown = shown === keyOf(finding);
   const reason = reasonFor(judged, finding, assessment.positions, units);
   const changing = couldChange(assessment, finding);
+  const inWords = (test: NextTest) => testWords(test, triedBefore(judged, test.wheel));
   const strongest = [...evidence].sort((a, b) => Math.abs(b.decibans) - Math.abs(a.decibans));
   return (
     <>
@@ -160,7 +167,7 @@ function HoldingFinding({ finding, judged, assessment, units, shown, onShow }: H
           )}
           <p className={styles.soft}>
             {changing.length > 0
-              ? `It could still turn: ${changing.map(testWords).slice(0, 2).join(', or ')}.`
+              ? `It could still turn: ${changing.map(inWords).slice(0, 2).join(', or ')}.`
               : 'No test at hand is likely to turn it; a reading that contradicts it would.'}{' '}
             dB: 10 make the odds ten times better, 3 double them.
           </p>

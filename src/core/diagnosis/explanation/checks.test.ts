@@ -11,10 +11,11 @@ import {
   silent,
 } from '../../../../tests/support/car';
 import { findingsThatHold, tests } from '../../assessment';
-import type { Job } from '../../job';
+import type { Job, Observation } from '../../job';
 import { metric } from '../../units';
 import { assess } from '..';
-import { couldChange, notKnown, reasonFor, testWords } from './reasons';
+import { couldChange, notKnown, testWords, triedBefore } from './checks';
+import { reasonFor } from './reasons';
 
 /** What is said of the first finding of a code that holds. */
 function said(job: Job, code: string, units = metric): string | undefined {
@@ -34,7 +35,7 @@ describe('a reason', () => {
     ];
     const job = jobWith(seen, { service: { kind: 'rotation', hoursAgo: 5 } });
     expect(said(job, 'positions-swapped')).toContain(
-      'The gauge says 230 at LF where the display says 171, and LR really has 170.',
+      'The gauge says 230 at LF where the display shows 171, and LR really has 170.',
     );
   });
 
@@ -120,5 +121,10 @@ describe('what could change a verdict', () => {
   it('has words for every test', () => {
     const words = tests.map((test) => testWords({ test, wheel: 'LF' }));
     expect(new Set(words).size).toBe(words.length);
+    const waking = { test: 'activation' as const, wheel: 'RR' as const };
+    const of = (...seen: Observation[]) => testWords(waking, triedBefore(jobWith(seen), 'RR'));
+    expect(of()).toBe('wake RR');
+    expect(of(silent(1, 'RR'))).toBe('wake RR with another trigger');
+    expect(of(heard(1, 'RR'))).toBe('wake RR once more');
   });
 });

@@ -1,0 +1,174 @@
+import { atWheel } from '../../../job';
+import { serviceWords } from '../../../job/words';
+import { describeSlip, groupedId, sameId, slipBetween } from '../../../sensor-id';
+import { isAboveWakeSpeed } from '../../../wake-speed';
+import { listWheels } from '../../../wheel';
+import { clause, where, type AtWheel, type Clause, type Known, type Reason } from './clause';
+import { flashing, notHeard } from './sensor';
+
+/** Why something is said of the IDs the car holds, and of where it has them. */
+
+const heardId = ({ ledger, wheel }: AtWheel) => {
+  const scan = ledger.sensor[wheel];
+  return scan?.kind === 'heard' ? { id: scan.reply.id, at: scan.at } : undefined;
+};
+
+const afterWork = ({ job }: Known): Clause[] => {
+  const { kind } = job.service ?? { kind: 'none' as const };
+  return kind === 'none' ? [] : [{ words: `Done lately: ${serviceWords[kind]}.`, on: [], told: 'service' }];
+};
+
+export const idReasons = {
+  'id-not-registered': {
+    at: (at) => {
+      const { ledger, wheel } = at;
+      const heard = heardId(at);
+      const held = ledger.registered[wheel];
+      if (!heard || !ledger.registry)
+        return [
+          ...notHeard(at),
+          ...(notHeard(at).length === 0 ? flashing(at) : []),
+          ...afterWork(at),
+          ...asOne(heard),
+        ];
+      const elsewhere = ledger.held.filter(({ id }) => id !== null && sameId(id, heard.id));
+      const there =
+        held === undefined
+          ? 'what the car holds for it was not read'
+          : `the car holds ${held === null ? 'none' : groupedId(held)} for it`;
+      const nowhere =
+        elsewhere.length > 0
+          ? `, and that ID at ${listWheels(elsewhere.map(({ wheel: position }) => position))}`
+          : held === undefined
+            ? ''
+            : ', and that ID nowhere';
+      return [
+        clause(`${wheel} answers ${groupedId(heard.id)}; ${there}${nowhere}.`, heard.at, ledger.registry),
+      ];
+    },
+  },
+  'id-mistyped': {
+    at: (at) => {
+      const { ledger, wheel } = at;
+      const heard = heardId(at);
+      if (!heard) return [];
+      const written =
+        ledger.held.find(({ id }) => id !== null && slipBetween(heard.id, id))?.id ??
+        ledger.registered[wheel];
+      const slip = written != null ? slipBetween(heard.id, written) : undefined;
+      return written != null && slip
+        ? [
+            clause(
+              `${wheel} answers ${groupedId(heard.id)}, the car holds ${groupedId(written)}: ${describeSlip(slip, heard.id, written)}.`,
+              heard.at,
+              ledger.registry,
+            ),
+          ]
+        : [clause(`${wheel} answers ${groupedId(heard.id)}; what the car holds is not known.`, heard.at)];
+    },
+  },
+  'id-duplicate': {
+    at: (at) => {
+      const { ledger, job, wheel } = at;
+      const held = ledger.registered[wheel];
+      const same = ledger.held.filter(({ id }) => id !== null && held != null && sameId(id, held));
+      if (held != null && same.length > 1)
+        return [
+          clause(
+            `The car holds ${groupedId(held)} at ${listWheels(same.map(({ wheel: position }) => position))}.`,
+            ledger.registry,
+          ),
+        ];
+      const heard = heardId(at);
+      if (!heard) return [];
+      const others = job.observations.flatMap((seen, index) =>
+        seen.kind === 'activation' &&
+        seen.wheel !== wheel &&
+        seen.replies.some(({ id }) => sameId(id, heard.id))
+          ? [{ index, seen }]
+          : [],
+      );
+      return [
+        clause(
+          `${groupedId(heard.id)} answered at ${listWheels([wheel, ...new Set(others.map(({ seen }) => seen.wheel))])}.`,
+          heard.at,
+          ...others,
+        ),
+      ];
+    },
+  },
+  'positions-swapped': {
+    at: (at) => {
+      const { ledger, positions, wheel, kPa, job } = at;
+      const there = positions?.[wheel];
+      const shown = ledger.display[wheel]?.seen.kPa ? ledger.display[wheel] : ledger.live[wheel];
+      const gauge = ledger.gauge[wheel];
+      const real = there && ledger.gauge[there];
+      const held = ledger.registered[wheel];
+      const heard = there && ledger.sensor[there];
+      if (held != null && heard?.kind === 'heard' && sameId(heard.reply.id, held))
+        return [
+          clause(
+            `The car has ${groupedId(held)} at ${wheel}; it answers at ${there}.`,
+            ledger.registry,
+            heard.at,
+          ),
+        ];
+      if (shown?.seen.kPa && gauge && real) {
+        const from = shown.seen.kind === 'display' ? 'the display' : 'the car';
+        return [
+          clause(
+            `The gauge says ${kPa(gauge.seen.kPa)} at ${wheel} where ${from} shows ${kPa(shown.seen.kPa)}, and ${there} really has ${kPa(real.seen.kPa)}.`,
+            gauge,
+            shown,
+            real,
+          ),
+        ];
+      }
+      const filed = held == null ? undefined : job.sensors?.find((sensor) => sameId(sensor.id, held));
+      if (held != null && filed?.wheel && filed.wheel !== wheel)
+        return [
+          {
+            ...clause(
+              `The car has ${groupedId(held)} at ${wheel}; it is on record at ${filed.wheel}.`,
+              ledger.registry,
+            ),
+            told: 'record',
+          },
+        ];
+      return afterWork(at);
+    },
+  },
+  'other-set-registered': {
+    ofCar: ({ job, ledger }) => {
+      const answered = (job.vehicle.tpms.positions ?? []).flatMap((wheel) => {
+        const scan = ledger.sensor[wheel];
+        return scan?.kind === 'heard' ? [scan] : [];
+      });
+      const set = job.otherSets?.find(({ ids }) =>
+        ledger.held.some(({ id }) => id !== null && ids.some((one) => sameId(one, id))),
+      );
+      const unheard = (job.vehicle.tpms.positions ?? []).flatMap((wheel) => {
+        const live = atWheel(job, 'live', wheel).findLast(({ seen }) => isAboveWakeSpeed(job, seen.speedKmh));
+        return live && !live.seen.kPa ? [live] : [];
+      });
+      return [
+        ...where(ledger.registry, (registry) =>
+          clause(
+            set
+              ? `The car holds the IDs of a set on file: ${set.label}.`
+              : 'The car holds the IDs of a set on file.',
+            registry,
+          ),
+        ),
+        ...(answered.length > 0
+          ? [clause('None of the sensors that answered is among them.', ...answered.map(({ at }) => at))]
+          : []),
+        ...(unheard.length > 0 ? [clause('It heard none of them on the drive.', ...unheard)] : []),
+      ];
+    },
+  },
+} as const satisfies Record<string, Reason>;
+
+const asOne = (heard: ReturnType<typeof heardId>): Clause[] =>
+  heard ? [clause(`It answers ${groupedId(heard.id)}; what the car holds is not known.`, heard.at)] : [];

@@ -1,0 +1,66 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { gauge, gauges, heard, jobWith, lamp, registry, scans } from '../../../tests/support/car';
+import { findingsThatHold } from '../assessment';
+import { assessBriefly } from '../diagnosis';
+import type { Job } from '../job';
+import { roadWheels } from '../wheel';
+import { findingCodes, recordOf, type FindingCode } from '.';
+import { adviceOn } from './advice';
+
+/** What is advised of what holds, by code. */
+const advised = (job: Job) =>
+  Object.fromEntries(findingsThatHold(assessBriefly(job)).map(({ code, action }) => [code, action]));
+const at = (code: FindingCode) => ({ code, wheels: ['LF'] });
+
+describe('advice', () => {
+  it('of a cold snap is to fill, and to look for no leak', () => {
+    const down = roadWheels.map((wheel) => gauge(1, wheel, wheel === 'RF' ? 168 : 178));
+    const said = advised(
+      jobWith([...down, lamp(2, 'steady')], { climate: { nowC: -18, lastFillC: 20, altitudeM: 0 } }),
+    );
+    expect(said['temperature-drop']).toMatch(/^No leak/);
+    for (const [code, action] of Object.entries(said))
+      if (code !== 'temperature-drop') expect(action, code).not.toMatch(/leak/);
+  });
+
+  it('of a low tire with the supply down is to mend the supply before anything is written', () => {
+    const seen = [
+      ...scans(1, { RR: [heard(1, 'RR', { id: '90FFE0A1' })] }),
+      registry(2),
+      { kind: 'voltage' as const, at: '2026-10-14T14:05:00Z', volts: 11.4, engine: 'off' as const },
+    ];
+    const said = advised(jobWith(seen));
+    expect(said['supply-voltage-low']).toMatch(/^Write nothing yet/);
+    expect(said['id-not-registered']).toMatch(/^With the supply put right first/);
+  });
+
+  it('of a hot tire lets nothing out and fills nothing', () => {
+    for (const code of ['tire-low', 'tire-underinflated', 'tire-overinflated', 'tire-leaking'] as const)
+      expect(adviceOn(at(code), [at(code), at('tire-hot')])).toMatch(/cool/);
+  });
+
+  it('is to be read alone where nothing else holds', () => {
+    for (const code of findingCodes) expect(adviceOn(at(code), [at(code)])).toBe(recordOf(code).action);
+  });
+
+  it('of two findings together never sends an ID that the other says not to send, nor finds a leak the other denies', () => {
+    const codes = fc.uniqueArray(fc.constantFrom(...findingCodes), { minLength: 2, maxLength: 4 });
+    fc.assert(
+      fc.property(codes, (together) => {
+        const holding = together.map(at);
+        const said = holding.map((finding) => adviceOn(finding, holding)).join(' ');
+        if (together.includes('sensor-wrong-type')) expect(said).not.toMatch(/Send the scanned IDs/);
+        if (together.includes('temperature-drop') && !together.includes('tire-leaking'))
+          expect(said.replace('No leak', '')).not.toMatch(/\bleak\b/);
+        if (together.includes('tire-hot')) expect(said).not.toMatch(/(^|\. )(Fill to|Cold, let out)/);
+      }),
+      { numRuns: 300, seed: 17 },
+    );
+  });
+
+  it('lets no one fill and hand over a tire that leaks', () => {
+    const said = advised(jobWith([...gauges(1), gauge(10, 'RF', 165)]));
+    expect(said['tire-low']).toMatch(/Repair/);
+  });
+});
