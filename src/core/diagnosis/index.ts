@@ -7,12 +7,14 @@ import { lampMeaning, lampTomorrow } from '../lamp';
 import { ledgerOf } from '../ledger';
 import { compareRegistration } from '../registration';
 import { setAsideSlips, unitSlipsIn } from '../unit-slip';
+import type { UnitChoice } from '../units';
 import { inWalkingOrder, type Position } from '../wheel';
 import { Factors, posteriorOf } from './inference';
 import { type Claim, type Judgement, claimsFrom, decisionFrom, nextTests } from './decision';
 import { evidenceOf } from './evidence';
 import { type Experience, priorsFor } from './learning';
 import { inconsistenciesOf, weigherOf } from './explanation';
+import type { Reasons } from './explanation/reasons';
 
 export { addExperience, historyMayMoveBy, type Experience } from './learning/experience';
 export { plainChance } from './learning/priors';
@@ -146,11 +148,14 @@ export interface AssessRequest {
   turn: number;
   job: Job;
   experience?: Experience | undefined;
+  /** In which the reasons are worded. */
+  units: UnitChoice;
 }
 
 /** What comes back, twice: first the verdict, then the verdict with its evidence weighed. */
 export interface AssessNews {
   turn: number;
   assessment: Assessment;
+  reasons: Reasons;
   weighed: boolean;
 }

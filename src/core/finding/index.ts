@@ -99,6 +99,10 @@ export const toRead = (findings: readonly Finding[]): Finding[] =>
 export const workOn = (finding: Pick<Finding, 'code' | 'wheels'>): string =>
   recordOf(finding.code).work?.label(listWheels(finding.wheels)) ?? titleOf(finding);
 
+/** A finding as it is pointed at: by what it says, not by its place in a list that moves. */
+export const findingKey = ({ code, wheels }: Pick<Finding, 'code' | 'wheels'>): string =>
+  `${code} ${wheels.join()}`;
+
 /** A finding's title with its wheels: "Tire low: RF and LR". */
 export const titleOf = ({ code, wheels }: Pick<Finding, 'code' | 'wheels'>): string =>
   [recordOf(code).title, listWheels(wheels)].filter(Boolean).join(': ');

@@ -1,5 +1,5 @@
 /** The use cases of a job, each in a file of its own. */
-export { assessmentOf, sheetOfJob, verdictOf, viewIn, viewJob } from './view';
+export { assessmentOf, reasonsOf, sheetOfJob, verdictOf, viewIn, viewJob } from './view';
 export { bookIn } from './book-in';
 export { confirm } from './confirm';
 export { editJob } from './edit';

@@ -1,6 +1,7 @@
 import { LRUCache } from 'lru-cache';
 import { unknownJob } from '../../contract/refusals';
 import { notesOf } from '../../core/visit/notes';
+import { reasonsFor, type Reasons } from '../../core/diagnosis/explanation/reasons';
 import type { Instrument } from '../../core/gauge';
 import type { Job } from '../../core/job';
 import { toJobFile } from '../../core/job/record';
@@ -9,6 +10,7 @@ import { proofOf, type Proof } from '../../core/proof';
 import type { Sheet } from '../../core/sheet';
 import { nextMove, type Move } from '../../core/visit';
 import type { Assessment } from '../../core/assessment';
+import type { UnitChoice } from '../../core/units';
 import { judgedJob, type VisitView } from '../../core/visit/view';
 import { inTransaction, type Tx } from '../../data/database';
 import { loadGauges } from '../../data/gauges';
@@ -74,6 +76,10 @@ function speakingFor(job: Job, register: readonly Instrument[]): Instrument[] {
 /** What follows from a job; worked out once for what it rests on. */
 export const assessmentOf = (view: VisitView): Promise<Assessment> =>
   judgedOnce(nameOf(view), 'assessment', () => factsOf(view));
+
+/** Why each of its findings is made, worded in these units. */
+export const reasonsOf = (view: VisitView, assessment: Assessment, units: UnitChoice): Reasons =>
+  reasonsFor(judgedJob(view), assessment, units);
 
 /** The same with what proves the visit, and the next move: for programs that have no screen of their own. */
 export async function verdictOf(

@@ -3,7 +3,7 @@ import { writeVerdict } from '../../core/proof';
 import { Button } from '../kit/Button';
 import { fetchDialogs, OpenDialog } from './dialogs';
 import { Foot } from './Foot';
-import { keyOf } from './follows/Findings';
+import { findingKey } from '../../core/finding';
 import { Follows } from './follows/Follows';
 import { Head } from './Head';
 import styles from './JobSheet.module.css';
@@ -25,7 +25,7 @@ export function JobSheet(props: SheetProps) {
   const [shownFinding, setShownFinding] = useState<string>();
   const speaks = cellsThatSpeak(
     judged.job,
-    findings.find((finding) => keyOf(finding) === shownFinding),
+    findings.find((finding) => findingKey(finding) === shownFinding),
   );
   const lastWrite = registryWrites(job).at(-1);
   useShortcuts(sheet, take);

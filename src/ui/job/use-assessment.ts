@@ -1,12 +1,16 @@
 import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import type { Assessment } from '../../core/assessment';
 import type { AssessNews, AssessRequest, Experience } from '../../core/diagnosis';
+import type { Reasons } from '../../core/diagnosis/explanation/reasons';
 import type { Job } from '../../core/job';
+import type { UnitChoice } from '../../core/units';
 
 /** A job, as it is judged, with what follows from it. */
 export interface Judged {
   job: Job;
   assessment: Assessment;
+  /** Why, in words, by the key of each finding. */
+  reasons: Reasons;
 }
 
 /** The worker starts, and is made quick by a first judgement, while the first look at the sheet is taken. */
@@ -19,7 +23,12 @@ const startWorker = () => new Worker(new URL('../../workers/assess.ts', import.m
  * moment later; until then what was judged last stands, together with the job it speaks of. `known`: a job that has
  * been judged already.
  */
-export function useAssessment(job: Job, known: Judged, experience: Experience | undefined): Judged {
+export function useAssessment(
+  job: Job,
+  known: Judged,
+  experience: Experience | undefined,
+  units: UnitChoice,
+): Judged {
   const [latest, setLatest] = useState(known);
   const worker = useRef<Worker>(undefined);
   const turn = useRef(0);
@@ -33,14 +42,14 @@ export function useAssessment(job: Job, known: Judged, experience: Experience | 
   useEffect(() => {
     const timer = setTimeout(() => {
       worker.current ??= startWorker();
-      worker.current.postMessage({ turn: 0, job: shown.current.job } satisfies AssessRequest);
+      worker.current.postMessage({ turn: 0, job: shown.current.job, units } satisfies AssessRequest);
     }, warmUpAfterMs);
     return () => {
       clearTimeout(timer);
       worker.current?.terminate();
       worker.current = undefined;
     };
-  }, []);
+  }, [units]);
 
   // Before the reading itself is painted: the verdict is on its way meanwhile.
   useLayoutEffect(() => {
@@ -52,12 +61,12 @@ export function useAssessment(job: Job, known: Judged, experience: Experience | 
     const listen = ({ data }: MessageEvent<AssessNews>) => {
       if (data.turn !== mine) return;
       const assessment = data.weighed ? data.assessment : withEvidenceOf(before, job, data.assessment);
-      setLatest({ job, assessment });
+      setLatest({ job, assessment, reasons: data.reasons });
     };
     judge.addEventListener('message', listen);
-    judge.postMessage({ turn: mine, job, experience } satisfies AssessRequest);
+    judge.postMessage({ turn: mine, job, experience, units } satisfies AssessRequest);
     return () => judge.removeEventListener('message', listen);
-  }, [job, known, experience]);
+  }, [job, known, experience, units]);
 
   return now;
 }

@@ -4,6 +4,7 @@ import { findingsThatHold, type Assessment, type Finding } from '../../core/asse
 import type { CarWrite, Job, Observation, Seen } from '../../core/job';
 import { columnsOf, type Column } from '../../core/ledger/column';
 import type { Proof } from '../../core/proof';
+import type { Reasons } from '../../core/diagnosis/explanation/reasons';
 import type { UnitChoice } from '../../core/units';
 import type { Move } from '../../core/visit';
 import type { Person } from '../../core/visit/person';
@@ -18,6 +19,8 @@ export interface SheetProps {
   initial: VisitView;
   /** What follows from it, so that the verdict is there with the page. */
   assessment: Assessment;
+  /** Why, in words, likewise. */
+  reasons: Reasons;
   units: UnitChoice;
   role: Person['role'];
 }
@@ -63,10 +66,10 @@ export interface Sheet {
 /** How long a wait is called by its name alone, s; after that the seconds are counted beside it. */
 const countAfterS = 3;
 
-export function useSheet({ initial, assessment: first, units, role }: SheetProps): Sheet {
+export function useSheet({ initial, assessment, reasons, units, role }: SheetProps): Sheet {
   const visit = useVisit(initial);
   const { view, facts, act, record } = visit;
-  const verdict = useVerdict(initial, first, view, facts);
+  const verdict = useVerdict(initial, { assessment, reasons }, view, facts, units);
   const { job, judged } = verdict;
   const [opened, open] = useState<Open>();
   const [chosen, choose] = useState<Position>();

@@ -1,10 +1,10 @@
 import { useMemo, useState } from 'react';
-import type { Assessment } from '../../core/assessment';
 import { asJudged } from '../../core/gauge';
 import type { Job } from '../../core/job';
 import { proofOf, type Proof } from '../../core/proof';
 import { nextMove, worthwhileCheck, type Move } from '../../core/visit';
 import type { VisitView } from '../../core/visit/view';
+import type { UnitChoice } from '../../core/units';
 import { useAssessment, type Judged } from './use-assessment';
 
 /** What follows from the facts on this device: one verdict, from which proof and next move are derived. */
@@ -20,17 +20,23 @@ export interface Verdict {
 }
 
 /**
- * `initial` and `first`: the visit as the page came with it, and its assessment. Everything after is judged here, so
+ * `initial` and `first`: the visit as the page came with it, and what follows from it. Everything after is judged here, so
  * that verdict, proof and move cannot disagree, with or without a connection.
  */
-export function useVerdict(initial: VisitView, first: Assessment, view: VisitView, facts: Job): Verdict {
-  const [start] = useState<Judged>(() => ({ job: asJudged(initial.job, initial.gauges), assessment: first }));
+export function useVerdict(
+  initial: VisitView,
+  first: Pick<Judged, 'assessment' | 'reasons'>,
+  view: VisitView,
+  facts: Job,
+  units: UnitChoice,
+): Verdict {
+  const [start] = useState<Judged>(() => ({ job: asJudged(initial.job, initial.gauges), ...first }));
   const { gauges, devices, state, experience } = view;
   const job = useMemo(
     () => (facts === initial.job && gauges === initial.gauges ? start.job : asJudged(facts, gauges)),
     [facts, gauges, initial, start],
   );
-  const judged = useAssessment(job, start, experience);
+  const judged = useAssessment(job, start, experience, units);
   const { lead, tool } = devices;
   const derived = useMemo(() => {
     const { assessment, job: spokenOf } = judged;

@@ -7,18 +7,14 @@ import {
   type NextTest,
 } from '../../../core/assessment';
 import { couldChange, notKnown, testWords, triedBefore } from '../../../core/diagnosis/explanation/checks';
-import { reasonFor } from '../../../core/diagnosis/explanation/reasons';
-import { blamesNothing, titleOf, toRead, recordOf } from '../../../core/finding';
+import type { Reasons } from '../../../core/diagnosis/explanation/reasons';
+import { blamesNothing, findingKey, recordOf, titleOf, toRead } from '../../../core/finding';
 import type { Job } from '../../../core/job';
 import { percent, sureness } from '../../../core/assessment/words';
 import { describe } from '../../../core/observation';
 import type { UnitChoice } from '../../../core/units';
 import { listWheels } from '../../../core/wheel';
 import styles from './Findings.module.css';
-
-/** A finding as it is pointed at: by what it says, not by its place in a list that moves. */
-export const keyOf = ({ code, wheels }: Pick<Finding, 'code' | 'wheels'>): string =>
-  [code, ...wheels].join(' ');
 
 /** So many readings are named; the rest is counted. */
 const mostEvidence = 6;
@@ -28,6 +24,7 @@ const mostDecibans = 40;
 interface FindingsProps {
   /** The job the assessment speaks of. */
   judged: Job;
+  reasons: Reasons;
   assessment: Assessment;
   /** What is worth checking before anything is done, with what this shop has at hand. */
   check: NextTest | undefined;
@@ -38,7 +35,7 @@ interface FindingsProps {
 }
 
 /** What is taken to hold, with how sure and why; what is only possible; what is not known. */
-export function Findings({ judged, assessment, check, units, shown, onShow }: FindingsProps) {
+export function Findings({ judged, assessment, reasons, check, units, shown, onShow }: FindingsProps) {
   const holding = toRead(findingsThatHold(assessment));
   const possible = assessment.findings.filter(({ probability }) => probability < holds);
   const unknown = notKnown(judged);
@@ -49,10 +46,10 @@ export function Findings({ judged, assessment, check, units, shown, onShow }: Fi
       <ul className={styles.findings}>
         {holding.map((finding) => (
           <li
-            key={keyOf(finding)}
+            key={findingKey(finding)}
             className={`${styles.finding} ${blamesNothing(finding.code) ? styles.calm : ''}`}
           >
-            <HoldingFinding {...{ finding, judged, assessment, units, shown, onShow }} />
+            <HoldingFinding {...{ finding, judged, assessment, reasons, units, shown, onShow }} />
           </li>
         ))}
       </ul>
@@ -117,10 +114,10 @@ interface HoldingProps extends Omit<FindingsProps, 'check'> {
   finding: Finding;
 }
 
-function HoldingFinding({ finding, judged, assessment, units, shown, onShow }: HoldingProps) {
+function HoldingFinding({ finding, judged, assessment, reasons, units, shown, onShow }: HoldingProps) {
   const { code, wheels, probability, evidence } = finding;
-  const isShown = shown === keyOf(finding);
-  const reason = reasonFor(judged, finding, assessment.positions, units);
+  const isShown = shown === findingKey(finding);
+  const reason = reasons[findingKey(finding)];
   const changing = couldChange(assessment, finding);
   const inWords = (test: NextTest) => testWords(test, triedBefore(judged, test.wheel));
   const strongest = [...evidence].sort((a, b) => Math.abs(b.decibans) - Math.abs(a.decibans));
@@ -130,7 +127,7 @@ function HoldingFinding({ finding, judged, assessment, units, shown, onShow }: H
         type="button"
         className={styles.head}
         aria-expanded={isShown}
-        onClick={() => onShow(isShown ? undefined : keyOf(finding))}
+        onClick={() => onShow(isShown ? undefined : findingKey(finding))}
       >
         {isShown ? <ChevronDown aria-hidden="true" /> : <ChevronRight aria-hidden="true" />}
         <b>{titleOf({ code, wheels })}</b>

@@ -25,7 +25,7 @@ export function Follows({
   onShow: (key: string | undefined) => void;
 }) {
   const { job, units, closed, check, open } = sheet;
-  const { job: judged, assessment } = sheet.judged;
+  const { job: judged, assessment, reasons } = sheet.judged;
   const ledger = ledgerOf(job);
   const { lamp } = ledger;
   const figures = lampFigures(job, units);
@@ -84,7 +84,7 @@ export function Follows({
             {words}
           </p>
         ))}
-        <Findings {...{ judged, assessment, check, units, shown, onShow }} />
+        <Findings {...{ judged, assessment, reasons, check, units, shown, onShow }} />
         <div className={styles.more}>
           <Button disabled={closed} onClick={() => open({ dialog: 'checks' })}>
             Other checks

@@ -13,7 +13,7 @@ import type { Position } from '../../../core/wheel';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Choice, Field, Select } from '../../kit/Field';
-import { keyOf } from './Findings';
+import { findingKey } from '../../../core/finding';
 import { useAssessment } from '../use-assessment';
 import styles from './WhatIf.module.css';
 import forms from '../../kit/Forms.module.css';
@@ -43,7 +43,7 @@ export function WhatIfDialog({ job, assessment, experience, units, onClose }: Wh
           },
     [job, aside, supposed],
   );
-  const then = useAssessment(other, { job, assessment }, experience).assessment;
+  const then = useAssessment(other, { job, assessment, reasons: {} }, experience, units).assessment;
   const toggle = (index: number) =>
     setAside((before) => {
       const next = new Set(before);
@@ -111,8 +111,8 @@ export function WhatIfDialog({ job, assessment, experience, units, onClose }: Wh
 function shiftsBetween(now: Assessment, then: Assessment) {
   const all = [...now.findings, ...then.findings];
   const chance = ({ findings }: Assessment, key: string) =>
-    findings.find((finding) => keyOf(finding) === key)?.probability ?? 0;
-  return [...new Map(all.map((finding) => [keyOf(finding), finding]))]
+    findings.find((finding) => findingKey(finding) === key)?.probability ?? 0;
+  return [...new Map(all.map((finding) => [findingKey(finding), finding]))]
     .map(([key, finding]) => ({
       key,
       title: titleOf(finding),

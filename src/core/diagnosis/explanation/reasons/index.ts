@@ -1,5 +1,5 @@
 import type { Assessment, Finding } from '../../../assessment';
-import type { FindingCode } from '../../../finding';
+import { findingKey, type FindingCode } from '../../../finding';
 import type { Job } from '../../../job';
 import { ledgerOf } from '../../../ledger';
 import { setAsideSlips } from '../../../unit-slip';
@@ -55,6 +55,17 @@ export function reasonFor(...asked: Parameters<typeof clausesFor>): string | und
   const most = asked[1].wheels.length > 1 ? mostOfWheels : mostOfOne;
   return `${said.slice(0, most).join(' ')}${said.length > most ? ' And so on.' : ''}`;
 }
+
+/** Why each finding is made that has a reason to tell, by its key. */
+export type Reasons = Readonly<Record<string, string>>;
+
+export const reasonsFor = (job: Job, { findings, positions }: Assessment, units: UnitChoice): Reasons =>
+  Object.fromEntries(
+    findings.flatMap((finding) => {
+      const reason = reasonFor(job, finding, positions, units);
+      return reason === undefined ? [] : [[findingKey(finding), reason]];
+    }),
+  );
 
 /** More would not be read. */
 const mostOfWheels = 2;
