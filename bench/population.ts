@@ -1,18 +1,20 @@
 import { writeFileSync } from 'node:fs';
-import { population, type Report, type WayOfWorking } from '../src/core/simulate';
+import { population, worldNames, type Report, type WayOfWorking } from '../src/core/simulate';
 
 /**
  * A simulated population: how often the first finding is right, how well its certainty holds, what it costs
  * in minutes and in needless parts, against the whole round done in full and a part sold for the lamp, on the
- * same cars. Writes the reliability chart to docs/reliability.svg.
+ * same cars. In the world that is reported of it writes the reliability chart to docs/reliability.svg; the other is for
+ * choosing by.
  *
- * Run: npx tsx bench/population.ts [cars] [seed]
+ * Run: npx tsx bench/population.ts [cars] [seed] [fitting or reporting]
  */
 const cars = Number(process.argv[2] ?? 20_000);
 const seed = Number(process.argv[3] ?? 7);
+const world = worldNames.find((name) => name === process.argv[4]) ?? 'reporting';
 const every = Math.max(1, Math.floor(cars / 20));
 
-const run = population(cars, seed);
+const run = population(cars, seed, world);
 let step = run.next();
 while (!step.done) {
   if (step.value.done % every === 0) process.stderr.write(`${step.value.done} of ${cars} cars\n`);
@@ -40,7 +42,8 @@ for (const { from, to, claims, meanChance, shareTrue } of report.reliability) {
     `${from.toFixed(1)} to ${to.toFixed(1)}: ${String(claims).padStart(6)} claims, said ${meanChance.toFixed(3)}, true ${shareTrue.toFixed(3)}\n`,
   );
 }
-writeFileSync(new URL('../docs/reliability.svg', import.meta.url), chartOf(report));
+if (world === 'reporting')
+  writeFileSync(new URL('../docs/reliability.svg', import.meta.url), chartOf(report));
 
 /** Said against true, a dot for each tenth, as large as it has claims. */
 function chartOf({ reliability, cars: count, calibrationError }: Report): string {

@@ -1,6 +1,7 @@
 import { wrongKPa } from '../agreement';
 import type { Finding, Test } from '../assessment';
 import { model } from '../diagnosis/model';
+import { readingAt } from '../gauge';
 import type { FindingCode } from '../finding';
 import type { Job } from '../job';
 import { overinflatedShare, regulations } from '../lamp';
@@ -55,7 +56,11 @@ function byPattern(job: Job): Claimed[] {
   };
   const placard = (wheel: Position) => placardKPa(job, wheel) ?? 0;
   const low = (wheel: Position) => tpms.lowOnKPa ?? regulations.US.lowShareOfPlacard * placard(wheel);
-  const kPa = (wheel: Position) => ledger.gauge[wheel]?.seen.kPa ?? placard(wheel);
+  const kPa = (wheel: Position) => {
+    const read = ledger.gauge[wheel]?.seen;
+    // A warm tire is read as what it is cold, where its temperature is known.
+    return read ? (readingAt(job, read, job.climate?.nowC ?? model.usualNowC) ?? read.kPa) : placard(wheel);
+  };
   const scan = (wheel: Position) => ledger.sensor[wheel];
   const reply = (wheel: Position) => {
     const found = scan(wheel);
@@ -81,10 +86,10 @@ function byPattern(job: Job): Claimed[] {
     ...on('id-not-registered', differs('absent')),
     ...on('positions-swapped', differs('elsewhere')),
     ...on('sensor-battery-low', (wheel) => reply(wheel)?.battery === 'low'),
-    ...on(
-      'sensor-inaccurate',
-      (wheel) => Math.abs((reply(wheel)?.kPa ?? kPa(wheel)) - kPa(wheel)) > wrongKPa,
-    ),
+    ...on('sensor-inaccurate', (wheel) => {
+      const read = ledger.gauge[wheel]?.seen.kPa;
+      return read !== undefined && Math.abs((reply(wheel)?.kPa ?? read) - read) > wrongKPa;
+    }),
     ...on(
       'tire-overinflated',
       (wheel) => kPa(wheel) > (tpms.highOnKPa ?? overinflatedShare * placard(wheel)),

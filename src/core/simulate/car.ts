@@ -1,10 +1,10 @@
-import type { Job } from '../job';
+import type { Job, Service } from '../job';
 import { overinflatedShare, regulations } from '../lamp';
 import { atTemperature } from '../pressure';
 import { usualWakeSpeedKmh } from '../wake-speed';
 import { roadWheels, type Position } from '../wheel';
 import type { Chance } from './chance';
-import { world } from './world';
+import type { World } from './world';
 
 /** A wheel as it truly is. */
 export interface TrueWheel {
@@ -20,14 +20,27 @@ export interface TrueWheel {
   wrongType: boolean;
   intermittent: boolean;
   offsetKPa: number;
+  /** What its sensor says whatever it stands at, kPa. */
+  stuckKPa: number | undefined;
   registration: 'registered' | 'mistyped' | 'unregistered';
   oddRadius: boolean;
 }
 
+export type WholeSet = 'not-learned' | 'without-sensors' | 'another-family';
+
+/** What the sensor of a wheel says of its pressure, kPa at the outdoor temperature of now. */
+export const saidBy = ({ stuckKPa, kPa, offsetKPa }: TrueWheel): number => stuckKPa ?? kPa + offsetKPa;
+
 /** A car as it truly is, and the job as it stands when it is booked in. */
 export interface TrueCar {
+  /** What it was drawn from. */
+  world: World;
   job: Job;
   kind: 'direct' | 'indirect';
+  /** How much warmer than the outdoor air its tires are, K: it was just driven in. */
+  warmK: number;
+  /** A whole set that the car does not hear, and why. */
+  set: 'own' | WholeSet;
   wheels: TrueWheel[];
   /** By position of the car: the wheel that is there now. */
   wheelAt: Map<Position, TrueWheel>;
@@ -52,7 +65,7 @@ export const highLine = ({ placardKPa }: TrueWheel, { kind }: Pick<TrueCar, 'kin
   kind === 'direct' ? highOnKPa : overinflatedShare * placardKPa;
 
 /** Draws a car; `off` is how far this block of cars is from the world's figures. */
-export function drawCar(chance: Chance, off: (figure: string) => number): TrueCar {
+export function drawCar(chance: Chance, off: (figure: string) => number, world: World): TrueCar {
   const kind = chance.is(0.9) ? 'direct' : 'indirect';
   const service = chance.weighted(world.services, 'none');
   const hoursAgo = Math.round(chance.between(1, 200));
@@ -82,7 +95,7 @@ export function drawCar(chance: Chance, off: (figure: string) => number): TrueCa
   };
   const wheels = roadWheels.map((wheel): TrueWheel => {
     const placardKPa = wheel === 'LF' || wheel === 'RF' ? placard[0] : placard[1];
-    return drawWheel(chance, {
+    return drawWheel(chance, world, {
       wheel,
       placardKPa,
       rate,
@@ -92,7 +105,9 @@ export function drawCar(chance: Chance, off: (figure: string) => number): TrueCa
       nowC,
     });
   });
-  const moved = kind === 'direct' && chance.is(rate('moved', world.car.moved));
+  const set = kind === 'direct' ? drawSet(chance, world, service) : 'own';
+  if (set !== 'own') for (const wheel of wheels) putOn(wheel, set);
+  const moved = set === 'own' && kind === 'direct' && chance.is(rate('moved', world.car.moved));
   const order = moved ? drawOrder(chance, service === 'rotation') : [0, 1, 2, 3];
   const wheelAt = new Map(
     roadWheels.map((position, at) => [position, wheels[order[at] ?? at] ?? drawNever()] as const),
@@ -101,7 +116,8 @@ export function drawCar(chance: Chance, off: (figure: string) => number): TrueCa
     kind === 'direct' && chance.is(world.car.otherSetOnFile)
       ? [newId(), newId(), newId(), newId()]
       : undefined;
-  const otherSetHeld = otherIds !== undefined && chance.is(rate('otherSetHeld', world.car.otherSetHeld));
+  const otherSetHeld =
+    set === 'own' && otherIds !== undefined && chance.is(rate('otherSetHeld', world.car.otherSetHeld));
   const held = new Map(
     roadWheels.map((position, at) => {
       if (otherSetHeld) return [position, otherIds[at] ?? null] as const;
@@ -111,8 +127,12 @@ export function drawCar(chance: Chance, off: (figure: string) => number): TrueCa
   if (otherSetHeld) for (const wheel of wheels) wheel.registration = 'unregistered';
   const changed = service !== 'none' && service !== 'sensor-replaced';
   const indirect = kind === 'indirect';
+  const isWarm = chance.is(world.car.drivenIn);
   const car: TrueCar = {
+    world,
     kind,
+    set,
+    warmK: isWarm ? chance.between(6, 26) : 0,
     wheels,
     wheelAt,
     held,
@@ -150,7 +170,11 @@ export function drawCar(chance: Chance, off: (figure: string) => number): TrueCa
       climate: { nowC, ...(fall !== undefined && { lastFillC: nowC + fall }), altitudeM: 0 },
       ...(known && {
         sensors: wheels.map(({ wheel, id, registration }) => ({
-          id: registration === 'unregistered' && service === 'sensor-replaced' ? newId() : id,
+          // What is on file is of before the work: of the wheels that came off, or of the sensor that was there.
+          id:
+            set !== 'own' || (registration === 'unregistered' && service === 'sensor-replaced')
+              ? newId()
+              : id,
           wheel,
           ...(ageYears !== undefined && { ageYears }),
         })),
@@ -179,6 +203,7 @@ interface WheelDraw {
 
 function drawWheel(
   chance: Chance,
+  world: World,
   { wheel, placardKPa, rate, ageYears, id, cooledBy, nowC }: WheelDraw,
 ): TrueWheel {
   const old = Math.max(0, (ageYears ?? 4) - 6);
@@ -199,6 +224,7 @@ function drawWheel(
       : chance.is(rate('over', world.wheel.over))
         ? placardKPa + chance.between(10, 120)
         : chance.normal(placardKPa, 4);
+  const isOff = chance.is(rate('inaccurate', world.wheel.inaccurate));
   return {
     wheel,
     placardKPa,
@@ -212,12 +238,43 @@ function drawWheel(
     ending: chance.is(rate('ending', world.wheel.ending + old * 0.04)),
     wrongType: chance.is(rate('wrongType', world.wheel.wrongType)),
     intermittent: chance.is(rate('intermittent', world.wheel.intermittent)),
-    offsetKPa: chance.is(rate('inaccurate', world.wheel.inaccurate))
+    offsetKPa: isOff
       ? (chance.is(0.5) ? 1 : -1) * chance.between(12, 70)
       : chance.normal(0, world.seen.sensorSd),
+    stuckKPa: isOff && chance.is(world.wheel.stuck) ? drawStuck(chance, placardKPa) : undefined,
     registration,
     oddRadius: false,
   };
+}
+
+/** Where a sensor stands still: mostly at what its tire once had, else at anything. */
+const drawStuck = (chance: Chance, placardKPa: number): number =>
+  Math.max(0, chance.is(0.65) ? chance.normal(placardKPa, 14) : chance.between(0, 600));
+
+function drawSet(chance: Chance, { wholeSets }: World, service: Service['kind']): TrueCar['set'] {
+  const of =
+    service === 'wheels-swapped' || service === 'sensor-replaced' ? wholeSets[service] : wholeSets.none;
+  const share = chance.share();
+  const [learned, bare] = [of['not-learned'], of['without-sensors']];
+  if (share < learned) return 'not-learned';
+  if (share < learned + bare) return 'without-sensors';
+  return share < learned + bare + of['another-family'] ? 'another-family' : 'own';
+}
+
+/** One cause for all wheels. */
+function putOn(wheel: TrueWheel, set: WholeSet): void {
+  switch (set) {
+    case 'not-learned':
+      wheel.registration = 'unregistered';
+      break;
+    case 'without-sensors':
+      wheel.sensor = 'absent';
+      break;
+    case 'another-family':
+      wheel.wrongType = true;
+      wheel.registration = 'unregistered';
+      break;
+  }
 }
 
 /** After a rotation mostly front to rear; else mostly two wheels exchanged. */

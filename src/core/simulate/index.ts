@@ -1,13 +1,14 @@
 import { drawCar } from './car';
-import { chanceFrom } from './chance';
+import { chanceFrom, type Chance } from './chance';
 import { lampOf } from './look';
 import { runCar, type CarResult, type Outcome } from './loop';
-import { pushedOff, world } from './world';
+import { pushedOff, worlds, type World, type WorldName } from './world';
 
 export { chanceFrom } from './chance';
 export { drawCar, type TrueCar } from './car';
 export { truthOf } from './truth';
 export { runCar } from './loop';
+export { worldNames, worlds, type WorldName } from './world';
 
 export const waysOfWorking = ['engine', 'checklist', 'replace'] as const;
 export type WayOfWorking = (typeof waysOfWorking)[number];
@@ -51,13 +52,14 @@ const bars = 10;
 export function* population(
   cars: number,
   seed: number,
+  of: WorldName = 'reporting',
 ): Generator<{ done: number; report: () => Report }, Report> {
   const tally = new Tally(seed);
   for (let done = 0; done < cars;) {
     const chance = chanceFrom(seed * 1_000_003 + done);
     const off = pushedOff(chance);
     for (let n = 0; n < carsPerBlock && done < cars; n += 1) {
-      tally.add(runCar(drawVisitor(chance, off), chance));
+      tally.add(runCar(drawVisitor(chance, off, worlds[of]), chance));
       done += 1;
       yield { done, report: () => tally.report() };
     }
@@ -66,9 +68,9 @@ export function* population(
 }
 
 /** A car that comes in: with its lamp on, or now and then for other work. */
-function drawVisitor(chance: ReturnType<typeof chanceFrom>, off: (figure: string) => number) {
+function drawVisitor(chance: Chance, off: (figure: string) => number, world: World) {
   for (;;) {
-    const car = drawCar(chance, off);
+    const car = drawCar(chance, off, world);
     const lamp = lampOf(car, chance);
     if (lamp.state !== 'off' || lamp.bulbCheck === false || chance.is(world.lookedAtWithLampOff)) return car;
   }

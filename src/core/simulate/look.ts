@@ -1,13 +1,11 @@
 import type { Test } from '../assessment';
 import type { Observation, Seen } from '../job';
 import type { Position } from '../wheel';
-import { canHear, lowLine, lowOffKPa, type TrueCar, type TrueWheel } from './car';
+import { atTemperature } from '../pressure';
+import { canHear, lowLine, lowOffKPa, saidBy, type TrueCar, type TrueWheel } from './car';
 import type { Chance } from './chance';
-import { world } from './world';
 
 /** What a look at a true car shows: its lamp when it is booked in, and the answer of any test. */
-
-const { seen } = world;
 
 /** The time of the nth thing done. */
 const at = (n: number): string => new Date(Date.UTC(2026, 9, 14, 14, 0, 0) + n * 60_000).toISOString();
@@ -21,6 +19,7 @@ export function lampOf(car: TrueCar, chance: Chance): Seen<'lamp'> {
     otherLamps: [],
     ...more,
   });
+  const { seen } = car.world;
   if (car.lampDark) return lamp('off', { bulbCheck: false });
   if (car.wheelSpeedFault)
     return lamp(
@@ -33,7 +32,7 @@ export function lampOf(car: TrueCar, chance: Chance): Seen<'lamp'> {
       car.wheels.some(
         (wheel) => wheel.sensor !== 'alive' || wheel.wrongType || wheel.registration !== 'registered',
       ));
-  const shows = (wheel: TrueWheel) => (car.kind === 'direct' ? wheel.kPa + wheel.offsetKPa : wheel.kPa);
+  const shows = (wheel: TrueWheel) => (car.kind === 'direct' ? saidBy(wheel) : wheel.kPa);
   if (malfunction && chance.is(seen.lampSaysMalfunction)) return lamp('flash-then-steady');
   if (car.wheels.some((wheel) => shows(wheel) <= lowLine(wheel, car)) && chance.is(seen.lampSaysLow))
     return lamp('steady');
@@ -66,7 +65,7 @@ export function doTest(
   const one = wheels.find((candidate) => candidate.wheel === wheel);
   switch (test) {
     case 'gauge':
-      return one ? [gauge(one, n, chance)] : [];
+      return one ? [gauge(car, one, n, chance)] : [];
     case 'visual':
       return one ? look(car, one, n, chance) : [];
     case 'activation':
@@ -81,7 +80,7 @@ export function doTest(
         wheel: position,
         kPa:
           canHear(car, there) && chance.is(0.95)
-            ? Math.max(0, Math.round(there.kPa + there.offsetKPa + chance.normal(0, 1.2)))
+            ? Math.max(1, Math.round(warm(car, saidBy(there), there) + chance.normal(0, 1.2)))
             : null,
       }));
     case 'drive':
@@ -122,10 +121,24 @@ export function doTest(
   }
 }
 
-function gauge(wheel: TrueWheel, n: number, chance: Chance): Observation {
+/** What a figure is in a tire that is as warm as the car's are; a sensor that is stuck says the same. */
+function warm({ warmK, job }: TrueCar, kPa: number, wheel?: TrueWheel): number {
+  const nowC = job.climate?.nowC ?? 0;
+  return warmK === 0 || wheel?.stuckKPa !== undefined
+    ? kPa
+    : atTemperature({ kPa, celsius: nowC, altitudeM: 0 }, nowC + warmK);
+}
+
+function gauge(car: TrueCar, wheel: TrueWheel, n: number, chance: Chance): Observation {
+  const { seen } = car.world;
   const wild = chance.is(seen.gaugeWildShare);
-  const kPa = Math.max(0, Math.round(wheel.kPa + chance.normal(0, wild ? seen.gaugeWildSd : seen.gaugeSd)));
-  return { kind: 'gauge', at: at(n), wheel: wheel.wheel, kPa, tire: 'cold' };
+  const error = chance.normal(0, wild ? seen.gaugeWildSd : seen.gaugeSd);
+  const kPa = Math.max(0, Math.round(warm(car, wheel.kPa) + error));
+  const read = { kind: 'gauge' as const, at: at(n), wheel: wheel.wheel, kPa };
+  if (car.warmK === 0) return { ...read, tire: 'cold' as const };
+  // Half of those who gauge a warm tire measure how warm it is.
+  const tireC = Math.round((car.job.climate?.nowC ?? 0) + car.warmK + chance.normal(0, 1));
+  return { ...read, tire: 'warm' as const, ...(chance.is(0.5) && { tireC }) };
 }
 
 function look(car: TrueCar, wheel: TrueWheel, n: number, chance: Chance): Observation[] {
@@ -138,19 +151,23 @@ function look(car: TrueCar, wheel: TrueWheel, n: number, chance: Chance): Observ
   const metal = car.kind === 'direct' && wheel.sensor !== 'absent' ? chance.is(0.85) : chance.is(0.08);
   return [
     sign(metal ? 'stem-metal' : 'stem-rubber'),
-    ...(wheel.leaking && chance.is(seen.objectInLeak) ? [sign('object')] : []),
+    ...(wheel.leaking && chance.is(car.world.seen.objectInLeak) ? [sign('object')] : []),
     ...(!wheel.leaking && chance.is(0.006) ? [sign('object')] : []),
     ...(wheel.oddRadius && chance.is(0.6) ? [sign('odd-size')] : []),
   ];
 }
 
 function wake(car: TrueCar, wheel: TrueWheel, n: number, chance: Chance): Observation {
+  const { seen } = car.world;
   const again = car.job.observations.some(
     (seenBefore) => seenBefore.kind === 'activation' && seenBefore.wheel === wheel.wheel,
   );
   const reply = (of: TrueWheel, near: boolean) => ({
     id: of.id,
-    kPa: Math.max(0, Math.round(of.kPa + of.offsetKPa)),
+    kPa: Math.max(0, Math.round(warm(car, saidBy(of), of))),
+    ...(car.warmK > 0 && {
+      tempC: Math.round((car.job.climate?.nowC ?? 0) + car.warmK + chance.normal(0, 1)),
+    }),
     frequencyMHz: of.wrongType ? 315 : 433.92,
     family: of.wrongType ? 'plover' : 'kestrel',
     battery: of.ending && chance.is(seen.flaggedEnding) ? ('low' as const) : ('ok' as const),
@@ -172,6 +189,7 @@ function wake(car: TrueCar, wheel: TrueWheel, n: number, chance: Chance): Observ
 }
 
 function readCar(car: TrueCar, n: number, chance: Chance): Observation[] {
+  const { seen } = car.world;
   const codes = [...car.wheelAt].flatMap(([position, there]): Observation[] => {
     const unheard = !canHear(car, there) && !car.receiverFault;
     return chance.is(unheard ? seen.codeIfUnheard : seen.codeIfHeard)
@@ -199,8 +217,9 @@ function readCar(car: TrueCar, n: number, chance: Chance): Observation[] {
 }
 
 function live(car: TrueCar, wheel: TrueWheel, chance: Chance): number | null {
-  if (!canHear(car, wheel) || chance.is(wheel.intermittent ? 0.4 : seen.missedDriving)) return null;
-  return Math.max(1, Math.round(wheel.kPa + wheel.offsetKPa + chance.normal(6, 5)));
+  if (!canHear(car, wheel) || chance.is(wheel.intermittent ? 0.4 : car.world.seen.missedDriving)) return null;
+  const warmed = wheel.stuckKPa === undefined ? chance.normal(car.warmK > 0 ? 2 : 6, 5) : 0;
+  return Math.max(1, Math.round(warm(car, saidBy(wheel), wheel) + warmed));
 }
 
 function received(car: TrueCar, wheel: TrueWheel, chance: Chance): number {

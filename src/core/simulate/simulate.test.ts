@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { chanceFrom, drawCar, population, truthOf } from '.';
-import { pushedOff } from './world';
+import { pushedOff, worlds } from './world';
 
 const run = (cars: number, seed: number) => {
   const steps = population(cars, seed);
@@ -39,7 +39,9 @@ describe('a simulated population', () => {
     const chance = chanceFrom(5);
     const off = pushedOff(chance);
     const codes = new Set(
-      Array.from({ length: 1500 }, () => truthOf(drawCar(chance, off)).map(({ code }) => code)).flat(),
+      Array.from({ length: 1500 }, () =>
+        truthOf(drawCar(chance, off, worlds.reporting)).map(({ code }) => code),
+      ).flat(),
     );
     for (const code of [
       'tire-low',

@@ -1,7 +1,7 @@
 import { findingCodes, type FindingCode } from '../finding';
 import { placardToleranceKPa } from '../placard';
 import { wrongKPa } from '../agreement';
-import { highLine, lowLine, type TrueCar, type TrueWheel } from './car';
+import { highLine, lowLine, saidBy, type TrueCar, type TrueWheel } from './car';
 import type { Position } from '../wheel';
 
 /**
@@ -47,7 +47,10 @@ const truths: Record<FindingCode, Truth> = {
   'sensor-silent': { is: direct(({ sensor }) => sensor === 'dead'), scored: 'fault' },
   'sensor-absent': { is: direct(({ sensor }) => sensor === 'absent'), scored: 'fault' },
   'sensor-battery-low': { is: alive(({ ending }) => ending), scored: 'claim' },
-  'sensor-inaccurate': { is: alive(({ offsetKPa }) => Math.abs(offsetKPa) > wrongKPa), scored: 'claim' },
+  'sensor-inaccurate': {
+    is: alive((wheel) => Math.abs(saidBy(wheel) - wheel.kPa) > wrongKPa),
+    scored: 'claim',
+  },
   'sensor-wrong-type': { is: alive(({ wrongType }) => wrongType), scored: 'fault' },
   'sensor-intermittent': { is: alive(({ intermittent }) => intermittent), scored: 'claim' },
   'cross-read': notSimulated,

@@ -2,17 +2,20 @@ import type { Service } from '../job';
 import type { Chance } from './chance';
 
 /**
- * How cars really are, in a population of ours: figures of its own, of another shape than the engine's, and
- * pushed off further by a factor each, so that the engine is judged by a world it does not know. All of it
- * is invented.
+ * How cars really are, in populations of ours: figures of their own, of another shape than the engine's, and pushed off
+ * further by a factor each, so that the engine is judged by a world it does not know. All of it is invented. What the
+ * engine's stakes and chances were chosen by is the one world; what is reported of it comes from the other, whose figures
+ * nobody looked at while choosing.
  */
-export const world = {
+const fitting = {
   wheel: {
     dead: 0.022,
     deadPerYearOver6: 0.03,
     absent: 0.005,
     wrongType: 0.004,
     inaccurate: 0.013,
+    /** Of those that read wrong: they say the same whatever the tire stands at. */
+    stuck: 0.3,
     intermittent: 0.014,
     ending: 0.02,
     unregistered: 0.006,
@@ -29,6 +32,8 @@ export const world = {
     otherSetOnFile: 0.3,
     otherSetHeld: 0.04,
     cold: 0.35,
+    /** Just driven in: the tires are warm. */
+    drivenIn: 0.25,
   },
   indirect: { baseline: 0.05, baselineAfterWork: 0.35, wheelSpeed: 0.012, odd: 0.012 },
   services: [
@@ -38,7 +43,13 @@ export const world = {
     { item: 'wheels-swapped', weight: 0.09 },
     { item: 'sensor-replaced', weight: 0.08 },
     { item: 'repair', weight: 0.05 },
-  ] satisfies { item: Service['kind']; weight: number }[],
+  ] as { item: Service['kind']; weight: number }[],
+  /** Chances that a whole set is on that the car does not hear, by why. */
+  wholeSets: {
+    none: { 'not-learned': 0.004, 'without-sensors': 0.003, 'another-family': 0.001 },
+    'wheels-swapped': { 'not-learned': 0.12, 'without-sensors': 0.06, 'another-family': 0.02 },
+    'sensor-replaced': { 'not-learned': 0.03, 'without-sensors': 0, 'another-family': 0.006 },
+  },
   /** What the work does, as factors on the above. */
   work: {
     'tires-fitted': { dead: 3, leaking: 1.7, moved: 5, unregistered: 3 },
@@ -69,7 +80,88 @@ export const world = {
   },
   /** Cars whose lamp is off come in for other work: so many of them are looked at. */
   lookedAtWithLampOff: 0.3,
-} as const;
+};
+
+export type World = typeof fitting;
+export const worldNames = ['fitting', 'reporting'] as const;
+export type WorldName = (typeof worldNames)[number];
+
+const reporting: World = {
+  wheel: {
+    dead: 0.027,
+    deadPerYearOver6: 0.024,
+    absent: 0.004,
+    wrongType: 0.005,
+    inaccurate: 0.017,
+    /** Of those that read wrong: they say the same whatever the tire stands at. */
+    stuck: 0.4,
+    intermittent: 0.011,
+    ending: 0.025,
+    unregistered: 0.007,
+    mistyped: 0.003,
+    leaking: 0.033,
+    low: 0.04,
+    slack: 0.26,
+    over: 0.06,
+  },
+  car: {
+    receiver: 0.008,
+    lampDark: 0.003,
+    moved: 0.015,
+    otherSetOnFile: 0.4,
+    otherSetHeld: 0.03,
+    cold: 0.45,
+    /** Just driven in: the tires are warm. */
+    drivenIn: 0.4,
+  },
+  indirect: { baseline: 0.04, baselineAfterWork: 0.42, wheelSpeed: 0.015, odd: 0.01 },
+  services: [
+    { item: 'none', weight: 0.45 },
+    { item: 'tires-fitted', weight: 0.2 },
+    { item: 'rotation', weight: 0.12 },
+    { item: 'wheels-swapped', weight: 0.09 },
+    { item: 'sensor-replaced', weight: 0.08 },
+    { item: 'repair', weight: 0.05 },
+  ] as { item: Service['kind']; weight: number }[],
+  /** Chances that a whole set is on that the car does not hear, by why. */
+  wholeSets: {
+    none: { 'not-learned': 0.003, 'without-sensors': 0.004, 'another-family': 0.0005 },
+    'wheels-swapped': { 'not-learned': 0.18, 'without-sensors': 0.04, 'another-family': 0.03 },
+    'sensor-replaced': { 'not-learned': 0.02, 'without-sensors': 0, 'another-family': 0.008 },
+  },
+  /** What the work does, as factors on the above. */
+  work: {
+    'tires-fitted': { dead: 3.6, leaking: 1.5, moved: 4, unregistered: 2.5 },
+    rotation: { moved: 22 },
+    'wheels-swapped': { absent: 8, unregistered: 4, moved: 9, otherSetHeld: 8, wrongType: 3 },
+    'sensor-replaced': { wrongType: 9, unregistered: 24, mistyped: 14, dead: 1.5 },
+    repair: { leaking: 2, dead: 1.5, moved: 2 },
+    none: {},
+  } as Record<Service['kind'], Partial<Record<string, number>>>,
+  seen: {
+    gaugeSd: 1.5,
+    gaugeWildShare: 0.015,
+    gaugeWildSd: 5,
+    sensorSd: 2,
+    answers: 0.95,
+    answersAgain: 0.82,
+    neighbour: 0.03,
+    objectInLeak: 0.3,
+    codeIfUnheard: 0.6,
+    codeIfHeard: 0.006,
+    missedDriving: 0.025,
+    flaggedEnding: 0.65,
+    lampSaysMalfunction: 0.76,
+    lampSaysLow: 0.86,
+    lampSaysIntermittent: 0.42,
+    lampSaysBaseline: 0.6,
+    lampFalse: 0.025,
+  },
+  /** Cars whose lamp is off come in for other work: so many of them are looked at. */
+  lookedAtWithLampOff: 0.35,
+};
+
+export const worlds: Readonly<Record<WorldName, World>> = { fitting, reporting };
 
 /** One car's own luck: every figure of the world off by up to this factor, anew for each block of cars. */
 const mostOff = 1.5;

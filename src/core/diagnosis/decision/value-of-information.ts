@@ -178,8 +178,7 @@ function wheelTests(judgement: Judgement, wheel: WheelEvidence): OpenTest[] {
   }
   if (!wheel.monitored) return tests;
   const tried = wheel.misses.length;
-  const misheard =
-    judgement.posterior.misheard(place) > holds;
+  const misheard = judgement.posterior.misheard(place) > holds;
   if (judgement.posterior.wheel('sensor-inaccurate', place) > holds && wheel.scans === 1) {
     // A sensor is not called wrong for one answer.
     const again = ask(judgement, 'activation', at).filter(({ code }) => code === 'sensor-inaccurate');
@@ -203,7 +202,11 @@ function wheelTests(judgement: Judgement, wheel: WheelEvidence): OpenTest[] {
 }
 
 /** What was inferred of a tire, or read in a way that leaves doubt, is an open question as long as it can be measured. */
-function doubtedAt({ posterior }: Judgement, place: number, { gaugeAgain }: WheelEvidence): FindingCode | undefined {
+function doubtedAt(
+  { posterior }: Judgement,
+  place: number,
+  { gaugeAgain }: WheelEvidence,
+): FindingCode | undefined {
   const codes = ['tire-low', 'tire-underinflated', 'tire-overinflated'] as const;
   return (
     codes.find((code) => posterior.wheel(code, place) > holds) ??
@@ -233,8 +236,7 @@ function carTests(judgement: Judgement, locates: boolean): OpenTest[] {
         wheel === position && replies.length === 0 && misses.length <= silentAfterTries,
     );
   const undriven = positions.filter(
-    ({ position, empty, heardDriving }) =>
-      !empty.includes('driving') && !heardDriving && !isToWake(position),
+    ({ position, empty, heardDriving }) => !empty.includes('driving') && !heardDriving && !isToWake(position),
   );
   if (undriven.length > 0)
     add(

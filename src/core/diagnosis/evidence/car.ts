@@ -47,7 +47,10 @@ function warned(job: Job, { sensor, live }: Ledger): number {
     0,
     ...monitoredWheels(job).map((wheel) => {
       const scan = sensor[wheel];
-      const hot = chanceTooHot(scan?.kind === 'heard' ? scan.reply.tempC : undefined, live[wheel]?.seen.tempC);
+      const hot = chanceTooHot(
+        scan?.kind === 'heard' ? scan.reply.tempC : undefined,
+        live[wheel]?.seen.tempC,
+      );
       const perDay = lossOf(job, wheel).perDayKPa?.low ?? 0;
       return model.warned.lights * Math.max(hot, Number(perDay > model.warned.perDayKPa));
     }),

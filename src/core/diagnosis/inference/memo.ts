@@ -72,7 +72,15 @@ export class Contents {
   ofHearing(position: PositionEvidence): number {
     return this.numbered(this.hearings, position, () => {
       const { held, empty, battery, codes, noCodes, shown }: HearingSeen = position;
-      const own: Content = ['hearing', held ?? String(held), battery, noCodes, shown.length, empty.length, ...empty];
+      const own: Content = [
+        'hearing',
+        held ?? String(held),
+        battery,
+        noCodes,
+        shown.length,
+        empty.length,
+        ...empty,
+      ];
       for (const { about, weight } of codes) own.push(about, weight);
       return own;
     });

@@ -13,7 +13,10 @@ export type SensorSeen = Pick<
   'signs' | 'misses' | 'missedBefore' | 'replies' | 'ageYears' | 'recordedId'
 >;
 /** What the car says of hearing a sensor at a position. */
-export type HearingSeen = Pick<PositionEvidence, 'held' | 'shown' | 'empty' | 'battery' | 'codes' | 'noCodes'>;
+export type HearingSeen = Pick<
+  PositionEvidence,
+  'held' | 'shown' | 'empty' | 'battery' | 'codes' | 'noCodes'
+>;
 
 /** What is assumed of the car while the states of one of its sensors are worked out. */
 export interface SensorAssumptions {

@@ -1,3 +1,4 @@
+import { wrongKPa } from '../../../agreement';
 import { atWheel } from '../../../job';
 import { serviceWords } from '../../../job/words';
 import { describeSlip, groupedId, sameId, slipBetween } from '../../../sensor-id';
@@ -136,7 +137,8 @@ export const idReasons = {
             told: 'record',
           },
         ];
-      return afterWork(at);
+      const figures = shownElsewhere(at);
+      return figures.length > 0 ? figures : [...ownFigure(at), ...afterWork(at), ...flashing(at)];
     },
   },
   'other-set-registered': {
@@ -169,6 +171,43 @@ export const idReasons = {
     },
   },
 } as const satisfies Record<string, Reason>;
+
+/** Another position shows what this wheel has, and not what is there. */
+function shownElsewhere({ ledger, wheel, kPa, job }: AtWheel): Clause[] {
+  const own = ledger.gauge[wheel];
+  if (!own) return [];
+  for (const position of job.vehicle.tpms.positions ?? []) {
+    const shown = ledger.display[position]?.seen.kPa ? ledger.display[position] : ledger.live[position];
+    const there = ledger.gauge[position];
+    if (position === wheel || !shown?.seen.kPa || !there) continue;
+    const isLikeOwn = Math.abs(shown.seen.kPa - own.seen.kPa) <= wrongKPa;
+    if (isLikeOwn && Math.abs(shown.seen.kPa - there.seen.kPa) > wrongKPa)
+      return [
+        clause(
+          `${position} is shown with ${kPa(shown.seen.kPa)} where its gauge says ${kPa(there.seen.kPa)}; ${wheel} has ${kPa(own.seen.kPa)}.`,
+          shown,
+          there,
+          own,
+        ),
+      ];
+  }
+  return [];
+}
+
+/** What is shown of it is not what it has. */
+function ownFigure({ ledger, wheel, kPa }: AtWheel): Clause[] {
+  const shown = ledger.display[wheel]?.seen.kPa ? ledger.display[wheel] : ledger.live[wheel];
+  const gauge = ledger.gauge[wheel];
+  return shown?.seen.kPa && gauge
+    ? [
+        clause(
+          `${wheel} is shown with ${kPa(shown.seen.kPa)} where its gauge says ${kPa(gauge.seen.kPa)}.`,
+          shown,
+          gauge,
+        ),
+      ]
+    : [];
+}
 
 const asOne = (heard: ReturnType<typeof heardId>): Clause[] =>
   heard ? [clause(`It answers ${groupedId(heard.id)}; what the car holds is not known.`, heard.at)] : [];

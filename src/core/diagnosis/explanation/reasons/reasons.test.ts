@@ -19,7 +19,7 @@ import { findingCodes, type FindingCode } from '../../../finding';
 import type { Job, Observation } from '../../../job';
 import { chanceFrom, drawCar } from '../../../simulate';
 import { doTest, lampOf } from '../../../simulate/look';
-import { pushedOff } from '../../../simulate/world';
+import { pushedOff, worlds } from '../../../simulate/world';
 import { metric } from '../../../units';
 import { roadWheels, walkingOrder, type Position } from '../../../wheel';
 import { assessBriefly } from '../..';
@@ -214,7 +214,7 @@ describe('of a thousand simulated jobs', () => {
   const chance = chanceFrom(20_261_126);
   const off = pushedOff(chance);
   const jobs = Array.from({ length: 1000 }, (): Job => {
-    const car = drawCar(chance, off);
+    const car = drawCar(chance, off, worlds.fitting);
     let job: Job = { ...car.job, observations: [lampOf(car, chance)] };
     // Anything may have been looked at, in any order: what a shop did before somebody asks why.
     const steps = ['gauge', 'activation', 'visual'] as const;
@@ -242,8 +242,11 @@ describe('of a thousand simulated jobs', () => {
 
   it('no finding is without a reason, and every sentence names what it stands on', () => {
     expect(sentences.length).toBeGreaterThan(1000);
-    for (const { finding, clauses } of sentences) {
-      expect(clauses.length, finding.code).toBeGreaterThan(0);
+    for (const { job, finding, clauses } of sentences) {
+      expect(
+        clauses.length,
+        `${finding.code} ${finding.wheels.join()} ${JSON.stringify(job)}`,
+      ).toBeGreaterThan(0);
       for (const one of clauses) expect(stands(one), `${finding.code}: ${one.words}`).toBe(true);
     }
   });

@@ -147,7 +147,13 @@ export const sensorReasons = {
   'sensor-absent': {
     at: (at) =>
       orElse(
-        [...noAnswer(at), ...stemSeen(at, 'stem-rubber'), ...notHeard(at), ...holdsNone(at), ...heardAnother(at)],
+        [
+          ...noAnswer(at),
+          ...stemSeen(at, 'stem-rubber'),
+          ...notHeard(at),
+          ...holdsNone(at),
+          ...heardAnother(at),
+        ],
         () => flashing(at),
       ),
   },

@@ -3,6 +3,7 @@ import { tireCelsius } from '../../../gauge';
 import { allOf, altitudeOf, atWheel } from '../../../job';
 import { signWords } from '../../../job/words';
 import { thresholdsFor } from '../../../lamp';
+import { strongest } from '../../../ledger';
 import { lossOf } from '../../../leak';
 import { monitoredWheels, placardKPa } from '../../../placard';
 import { atTemperature } from '../../../pressure';
@@ -30,13 +31,13 @@ export function pressureAt(at: AtWheel): { words: string; readKPa: number; seen:
     readKPa
       ? { words: `${who} ${warmAndCold(at, readKPa, tempC ?? undefined)} for ${wheel}`, readKPa, seen }
       : undefined;
-  const scan = ledger.sensor[wheel];
+  // Also where it has fallen silent since.
+  const heard = atWheel(job, 'activation', wheel).findLast(({ seen }) => seen.replies.length > 0);
+  const reply = heard && strongest(heard.seen.replies);
   const live = ledger.live[wheel];
   const display = ledger.display[wheel];
   return (
-    (scan?.kind === 'heard'
-      ? told('The sensor says', scan.reply.kPa, scan.reply.tempC, scan.at)
-      : undefined) ??
+    (heard && told('The sensor says', reply?.kPa, reply?.tempC, heard)) ??
     (live && told('The car has', live.seen.kPa, live.seen.tempC, live)) ??
     (display && told('The display shows', display.seen.kPa, undefined, display))
   );
