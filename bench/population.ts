@@ -7,7 +7,7 @@ import { population, worldNames, type Report, type WayOfWorking } from '../src/c
  * same cars. In the world that is reported of it writes the reliability chart to docs/reliability.svg; the other is for
  * choosing by.
  *
- * Run: npx tsx bench/population.ts [cars] [seed] [fitting or reporting]
+ * Run: npx tsx bench/population.ts [cars] [seed] [reporting, fitting or plain]
  */
 const cars = Number(process.argv[2] ?? 20_000);
 const seed = Number(process.argv[3] ?? 7);

@@ -83,7 +83,7 @@ const fitting = {
 };
 
 export type World = typeof fitting;
-export const worldNames = ['fitting', 'reporting'] as const;
+export const worldNames = ['fitting', 'reporting', 'plain'] as const;
 export type WorldName = (typeof worldNames)[number];
 
 const reporting: World = {
@@ -161,7 +161,19 @@ const reporting: World = {
   lookedAtWithLampOff: 0.35,
 };
 
-export const worlds: Readonly<Record<WorldName, World>> = { fitting, reporting };
+/** The one it was fitted to, without stuck sensors, whole sets and warm tires: to hold against runs from before there were any. */
+const plain: World = {
+  ...fitting,
+  wheel: { ...fitting.wheel, stuck: 0 },
+  car: { ...fitting.car, drivenIn: 0 },
+  wholeSets: {
+    none: { 'not-learned': 0, 'without-sensors': 0, 'another-family': 0 },
+    'wheels-swapped': { 'not-learned': 0, 'without-sensors': 0, 'another-family': 0 },
+    'sensor-replaced': { 'not-learned': 0, 'without-sensors': 0, 'another-family': 0 },
+  },
+};
+
+export const worlds: Readonly<Record<WorldName, World>> = { fitting, reporting, plain };
 
 /** One car's own luck: every figure of the world off by up to this factor, anew for each block of cars. */
 const mostOff = 1.5;

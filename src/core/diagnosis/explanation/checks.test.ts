@@ -57,7 +57,7 @@ describe('a reason', () => {
   it('says what the car holds where it does not hold the sensor', () => {
     const job = jobWith([...scans(2, { RR: [heard(2, 'RR', { id: '90FFE0A1' })] }), registry(3)]);
     expect(said(job, 'id-not-registered')).toBe(
-      `RR answers 90FF E0A1; the car holds 4B11 E0F6 for it, and that ID nowhere.`,
+      `RR answers 90FF E0A1; the car holds 4B11 E0F6 for it, and does not know that ID.`,
     );
   });
 
@@ -82,7 +82,7 @@ describe('a reason', () => {
   it('is short where many wheels have it', () => {
     const job = jobWith(gauges(1, { LF: 200, RF: 200, RR: 190, LR: 190 }));
     expect(said(job, 'tire-underinflated')).toBe(
-      'LF has 200 where the placard asks for 230. RF has 200 where the placard asks for 230. And so on.',
+      'LF has 200 where the placard asks for 230. RF has 200 where the placard asks for 230. Likewise at RR and LR.',
     );
   });
 });

@@ -1,4 +1,4 @@
-import type { Job } from '../../../core/job';
+import type { Job, Seen } from '../../../core/job';
 import { lampWords } from '../../../core/job/words';
 import { ledgerOf } from '../../../core/ledger';
 import { latchesOf } from '../../../core/lamp';
@@ -14,7 +14,7 @@ import { lampFigures } from '../gauge/lamp-figures';
 import styles from './Follows.module.css';
 import type { Sheet } from '../use-sheet';
 
-/** What follows from all that was seen, in plain words, with how sure and why. `shown`: the finding whose reasons are. */
+/** What follows from all that was seen, in plain words, with how sure and why: the verdict first, tools to look closer below. `shown`: the finding whose reasons are. */
 export function Follows({
   sheet,
   shown,
@@ -38,6 +38,14 @@ export function Follows({
       <h2 id="follows" tabIndex={-1}>
         What follows
       </h2>
+      <div aria-live="polite" className={styles.follows}>
+        {unfit.map((words) => (
+          <p key={words} className={styles.unfit}>
+            {words}
+          </p>
+        ))}
+        <Findings {...{ judged, assessment, reasons, check, units, shown, onShow }} />
+      </div>
       <div className={styles.lamp}>
         <span>{lamp ? `Lamp ${lampWords[lamp.seen.state]}` : 'Lamp not looked at'}</span>
         <Button disabled={closed} onClick={() => open({ dialog: 'lamp' })}>
@@ -46,14 +54,17 @@ export function Follows({
       </div>
       <div className={styles.lamp}>
         <span>
-          {tomorrow
-            ? tomorrow.willLight
-              ? 'As it stands, the lamp lights tonight'
-              : 'The lamp stays out tonight'
-            : 'Tonight is not known yet'}
+          {tomorrow ? tonightWords(tomorrow.willLight, lamp?.seen.state) : 'Tonight is not known yet'}
         </span>
         <Button onClick={() => open({ dialog: 'tonight' })}>Tonight</Button>
       </div>
+      {figures && (
+        <p className={styles.basis}>
+          Lamp at {figures}
+          {latches.length > 0 &&
+            `. Held on by ${latches.map(({ wheel, outWithKPa }) => `${wheel} (${formatDifference(pressure, outWithKPa, units.pressure)} puts it out)`).join(', ')}`}
+        </p>
+      )}
       <div className={styles.tools}>
         <Button disabled={closed} onClick={() => open({ dialog: 'weather' })}>
           Weather
@@ -70,27 +81,10 @@ export function Follows({
             <Button onClick={() => open({ dialog: 'service' })}>Service</Button>
           </>
         )}
-      </div>
-      <div aria-live="polite" className={styles.follows}>
-        {figures && (
-          <p className={styles.basis}>
-            Lamp at {figures}
-            {latches.length > 0 &&
-              `. Held on by ${latches.map(({ wheel, outWithKPa }) => `${wheel} (${formatDifference(pressure, outWithKPa, units.pressure)} puts it out)`).join(', ')}`}
-          </p>
-        )}
-        {unfit.map((words) => (
-          <p key={words} className={styles.unfit}>
-            {words}
-          </p>
-        ))}
-        <Findings {...{ judged, assessment, reasons, check, units, shown, onShow }} />
-        <div className={styles.more}>
-          <Button disabled={closed} onClick={() => open({ dialog: 'checks' })}>
-            Other checks
-          </Button>
-          <Button onClick={() => open({ dialog: 'what-if' })}>What if</Button>
-        </div>
+        <Button disabled={closed} onClick={() => open({ dialog: 'checks' })}>
+          Other checks
+        </Button>
+        <Button onClick={() => open({ dialog: 'what-if' })}>What if</Button>
       </div>
       {bench.length > 0 && (
         <ul className={styles.bench} aria-label="From the bench">
@@ -103,6 +97,12 @@ export function Follows({
       )}
     </section>
   );
+}
+
+/** What the tires do to the lamp by the coldest hour. A lamp that is lit, or flashes, is not said to stay out. */
+function tonightWords(willLight: boolean, state: Seen<'lamp'>['state'] | undefined): string {
+  if (willLight) return 'As it stands, the lamp lights tonight';
+  return state === 'off' ? 'The lamp stays out tonight' : 'No tire will light the lamp tonight';
 }
 
 /** The axles whose tires are not what the placard asks for, each in a few words. */

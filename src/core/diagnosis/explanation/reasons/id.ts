@@ -30,7 +30,7 @@ export const idReasons = {
           ...notHeard(at),
           ...(notHeard(at).length === 0 ? flashing(at) : []),
           ...afterWork(at),
-          ...asOne(heard),
+          ...notHeldAgainst(wheel, heard),
         ];
       const elsewhere = ledger.held.filter(({ id }) => id !== null && sameId(id, heard.id));
       const there =
@@ -42,7 +42,7 @@ export const idReasons = {
           ? `, and that ID at ${listWheels(elsewhere.map(({ wheel: position }) => position))}`
           : held === undefined
             ? ''
-            : ', and that ID nowhere';
+            : ', and does not know that ID';
       return [
         clause(`${wheel} answers ${groupedId(heard.id)}; ${there}${nowhere}.`, heard.at, ledger.registry),
       ];
@@ -209,5 +209,7 @@ function ownFigure({ ledger, wheel, kPa }: AtWheel): Clause[] {
     : [];
 }
 
-const asOne = (heard: ReturnType<typeof heardId>): Clause[] =>
-  heard ? [clause(`It answers ${groupedId(heard.id)}; what the car holds is not known.`, heard.at)] : [];
+const notHeldAgainst = (wheel: string, heard: ReturnType<typeof heardId>): Clause[] =>
+  heard
+    ? [clause(`${wheel} answers ${groupedId(heard.id)}; what the car holds is not known.`, heard.at)]
+    : [];

@@ -4,6 +4,7 @@ import type { Job } from '../../../job';
 import { ledgerOf } from '../../../ledger';
 import { setAsideSlips } from '../../../unit-slip';
 import { figure, format, pressure, temperature, type UnitChoice } from '../../../units';
+import { listWheels } from '../../../wheel';
 import { evidenceOf } from '../../evidence';
 import { carReasons } from './car';
 import type { Clause, Known, Reason } from './clause';
@@ -48,12 +49,16 @@ export function clausesFor(
   return places ? unlike.map((one) => ({ ...one, on: one.on.map((at) => places[at] ?? at) })) : unlike;
 }
 
-/** The same as one text, of no more than two sentences a finding about wheels, and three about the car. */
-export function reasonFor(...asked: Parameters<typeof clausesFor>): string | undefined {
-  const said = clausesFor(...asked).map(({ words }) => words);
+/** The same as one text: of the first two wheels, with the others named; or of the car. */
+export function reasonFor(
+  ...[job, finding, positions, units]: Parameters<typeof clausesFor>
+): string | undefined {
+  const { code, wheels } = finding;
+  const others = wheels.slice(mostWheels);
+  const said = clausesFor(job, { code, wheels: wheels.slice(0, mostWheels) }, positions, units);
   if (said.length === 0) return undefined;
-  const most = asked[1].wheels.length > 1 ? mostOfWheels : mostOfOne;
-  return `${said.slice(0, most).join(' ')}${said.length > most ? ' And so on.' : ''}`;
+  const words = said.slice(0, mostSentences).map((one) => one.words);
+  return [...words, ...(others.length > 0 ? [`Likewise at ${listWheels(others)}.`] : [])].join(' ');
 }
 
 /** Why each finding is made that has a reason to tell, by its key. */
@@ -68,5 +73,5 @@ export const reasonsFor = (job: Job, { findings, positions }: Assessment, units:
   );
 
 /** More would not be read. */
-const mostOfWheels = 2;
-const mostOfOne = 3;
+const mostWheels = 2;
+const mostSentences = 3;

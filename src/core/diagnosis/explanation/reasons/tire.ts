@@ -110,13 +110,10 @@ function turnsClause({ job, wheel }: AtWheel): Clause[] {
 }
 
 const leaking: Reason = {
-  at: (at) => [
-    ...lostByGauge(at),
-    ...lostBySensor(at),
-    ...signsAt(at),
-    ...foundNearFlat(at),
-    ...lowAlone(at),
-  ],
+  at: (at) => {
+    const said = [...lostByGauge(at), ...lostBySensor(at), ...signsAt(at), ...foundNearFlat(at)];
+    return said.length > 0 ? said : lowAlone(at);
+  },
 };
 
 function lostByGauge({ job, wheel, kPa }: AtWheel): Clause[] {
@@ -127,7 +124,7 @@ function lostByGauge({ job, wheel, kPa }: AtWheel): Clause[] {
   if (here.length === 0) return [];
   return [
     clause(
-      `${wheel} had ${kPa(first.kPa)}, then ${kPa(last.kPa)} ${after(last.days - first.days)}, at one temperature.`,
+      `${wheel} went from ${kPa(first.kPa)} to ${kPa(last.kPa)} in ${spanOf(last.days - first.days)}, at one temperature.`,
       ...here,
     ),
   ];
@@ -142,15 +139,20 @@ function lostBySensor({ job, wheel, kPa, evidence }: AtWheel): Clause[] {
   );
   const days = (last.ms - first.ms) / 86_400_000;
   return [
-    clause(`The sensor at ${wheel} said ${kPa(first.kPa)}, then ${kPa(last.kPa)} ${after(days)}.`, ...said),
+    clause(
+      `The sensor at ${wheel} went from ${kPa(first.kPa)} to ${kPa(last.kPa)} in ${spanOf(days)}.`,
+      ...said,
+    ),
   ];
 }
 
-/** "9 minutes later". */
-function after(days: number): string {
+/** "9 minutes", "3 hours", "1 day". */
+function spanOf(days: number): string {
   const minutes = days * 1440;
-  if (minutes < 90) return `${Math.max(1, Math.round(minutes))} minutes later`;
-  return minutes < 2 * 1440 ? `${Math.round(minutes / 60)} hours later` : `${Math.round(days)} days later`;
+  const [count, unit] =
+    minutes < 90 ? [minutes, 'minute'] : days < 2 ? [minutes / 60, 'hour'] : [days, 'day'];
+  const whole = Math.max(1, Math.round(count));
+  return `${whole} ${unit}${whole === 1 ? '' : 's'}`;
 }
 
 const signsAt = ({ job, wheel }: AtWheel): Clause[] =>
