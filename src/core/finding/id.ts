@@ -3,7 +3,7 @@ import { answer, digitByDigit, emptyOnDrive, unlitLamp } from './answer';
 import type { FindingRecord } from './record';
 
 const needlessWrite = judged(6, 'a write that was not needed');
-const lampIsBack = judged(18, 'the lamp is back');
+const lampIsBack = judged(20, 'the lamp is back');
 const compared = {
   activation: answer(0.97, 0.01, digitByDigit),
   registry: answer(0.98, 0.005, digitByDigit),

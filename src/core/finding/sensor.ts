@@ -3,7 +3,7 @@ import { answer, emptyOnDrive, unlitLamp } from './answer';
 import type { FindingRecord } from './record';
 
 const soldForNothing = judged(60, 'a sensor sold for nothing');
-const lampIsBack = judged(18, 'the lamp is back');
+const lampIsBack = judged(20, 'the lamp is back');
 const firstTry = 'of the first try; later ones by how often they are answered';
 
 /** What can be the matter with the sensor in a wheel, and with how it was heard. */

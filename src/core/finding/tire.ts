@@ -71,7 +71,7 @@ export const tireFindings = {
       'sensor-replaced': judged(2, 'stem and seal were opened'),
       repair: judged(3, 'the repair itself may not hold'),
     },
-    stakes: { wrong: judged(12, 'a search for nothing'), missed: judged(18, 'flat again next week') },
+    stakes: { wrong: judged(12, 'a search for nothing'), missed: judged(17, 'flat again next week') },
     asked: { visual: answer(0.55, 0.02, 'half of the leaks are seen') },
   },
   'temperature-drop': {

@@ -15,7 +15,7 @@ import { wheelEvidence } from './wheel';
 export { carEvidence } from './car';
 export { contextOf, isWatched } from './context';
 export { positionEvidence } from './position';
-export { wheelEvidence } from './wheel';
+export { readingThatCounts, wheelEvidence } from './wheel';
 
 /** A figure with its standard deviation, kPa at the outdoor temperature of now. */
 export interface Measured {

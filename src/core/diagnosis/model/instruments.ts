@@ -29,6 +29,8 @@ export const noise = {
   oneStopMinutes: practice(45, 'nobody drove in between'),
   /** Between stops a tire may have been driven, filled or lost air: what is older says the less of now. */
   otherStopKPa: judged(10, 'a leak, a fill or a warm drive that nobody noted'),
+  /** By this share the tires of one car are not equally warm. */
+  warmthDiffers: judged(0.3, 'load, sun, and a brake on one side'),
   /** Two temperatures of one sensor: what they share cancels. */
   betweenFiguresK: judged(1, 'whole degrees'),
   /** Air that is let out to wake a sensor by the fall. */

@@ -7,7 +7,7 @@ import { strongest } from '../../../ledger';
 import { lossOf } from '../../../leak';
 import { monitoredWheels, placardKPa } from '../../../placard';
 import { atTemperature } from '../../../pressure';
-import { readingThatCounts } from '../../evidence/wheel';
+import { readingThatCounts } from '../../evidence';
 import { clause, where, type AtWheel, type Cited, type Clause, type Known, type Reason } from './clause';
 
 /** Why something is said of a tire. */
