@@ -58,7 +58,7 @@ export function weigherOf(
  * and a job where every scan heard a crowd, or with thousands of readings, must not hold up the shop (judgement).
  */
 function mostWeighed({ observations }: Job, { posterior }: Judgement): number {
-  return Math.min(100, Math.floor(4000 / posterior.hypotheses), Math.floor(20_000 / observations.length));
+  return Math.min(100, Math.floor(1200 / posterior.hypotheses), Math.floor(5000 / observations.length));
 }
 
 /** The least of the chances a finding has at these wheels; of the car where none are named. */

@@ -72,26 +72,9 @@ export function systemsOf(evidence: Evidence, priors: Priors): System[] {
       either(priors.of['receiver-fault'], { receiverFault: true, cause: malfunction });
       const pending = pendingPrior(car);
       if (pending > 0) either(pending, { pending: true, cause: malfunction });
-      const sets = otherSetsOf(evidence);
-      const mounted = mountedSets(evidence);
-      const changed = priors.of['other-set-registered'];
-      const isOn = mounted.length > 0 ? model.faults.car.filedSetIsOn * (1 - changed) : 0;
-      split([
-        { share: 1 - (sets.length > 0 ? changed : 0) - isOn },
-        ...sets.map(({ ids, number }) => ({
-          share: changed / sets.length,
-          way: { otherSet: ids, otherSetNumber: number },
-        })),
-        ...mounted.map(({ ids, number }) => ({
-          share: isOn / mounted.length,
-          way: { mounted: ids, mountedNumber: number },
-        })),
-      ]);
-      const whole = wholeSets(evidence, priors);
-      if (whole.length > 0) {
-        const own = 1 - whole.reduce((sum, { share }) => sum + share, 0);
-        split([{ share: own }, ...whole.map(({ share, set }) => ({ share, way: { set } }))]);
-      }
+      const sets = setsOf(evidence, priors);
+      const own = 1 - sets.reduce((sum, { share }) => sum + share, 0);
+      split([{ share: own }, ...sets]);
       if (car.reception.length > 0) {
         split(
           model.reception.drives.map(({ quality, share }) => ({ share, way: { driveQuality: quality } })),
@@ -154,7 +137,17 @@ const mountedSets = (evidence: Evidence): { ids: string[]; number: number }[] =>
   evidence.context.otherSets
     .slice(0, mostSets)
     .map((ids, at) => ({ ids, number: at + 1 }))
-    .filter(({ ids }) => evidence.positions.some(({ held }) => held != null && ids.includes(held)));
+    .map((set) => ({ ...set, count: heldOf(set.ids, evidence) }))
+    .filter(({ count }) => count > 0)
+    .sort((a, b) => b.count - a.count)
+    .slice(0, mostMounted);
+
+/** How many positions hold an ID of this set. */
+const heldOf = (ids: readonly string[], { positions }: Evidence): number =>
+  positions.filter(({ held }) => held != null && ids.includes(held)).length;
+
+/** Of sets that the car holds in part no more than these can be the one on it. */
+const mostMounted = 2;
 
 /**
  * The whole-set causes that nothing seen rules out, each with its chance: a sensor that the car holds, or has heard, is
@@ -178,8 +171,27 @@ function wholeSets(
   });
 }
 
+/** The sets that may be on the car, or held by it, beside its own; one or the other, each with its chance. */
+function setsOf(evidence: Evidence, priors: Priors): { share: number; way: Partial<System> }[] {
+  const held = otherSetsOf(evidence);
+  const mounted = mountedSets(evidence);
+  const changed = priors.of['other-set-registered'];
+  const isOn = model.faults.car.filedSetIsOn * (1 - changed);
+  return [
+    ...held.map(({ ids, number }) => ({
+      share: changed / held.length,
+      way: { otherSet: ids, otherSetNumber: number },
+    })),
+    ...mounted.map(({ ids, number }) => ({
+      share: isOn / mounted.length,
+      way: { mounted: ids, mountedNumber: number },
+    })),
+    ...wholeSets(evidence, priors).map(({ share, set }) => ({ share, way: { set } })),
+  ];
+}
+
 /** More sets than this no vehicle has on file. */
-const mostSets = 6;
+const mostSets = 4;
 
 /** An indirect system stores its reference anew after work; a storing on record settles it. */
 function baselinePrior(context: Context, { relearn, storedTooSoon }: CarEvidence, priors: Priors): number {

@@ -74,7 +74,7 @@ export function posteriorOf(
 }
 
 /** More ways to read the scans than this are not gone through: then the scans tell hardly anything (judgement). */
-const mostAssignments = 16;
+const mostAssignments = 8;
 
 /** Adds up the ways to read the scans until what is left cannot count; gives back how much was gone through. */
 function addAssignments(
