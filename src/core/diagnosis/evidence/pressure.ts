@@ -79,7 +79,8 @@ export function shownNow(
     const there = gaugeNow(context, gauge);
     const shift = there.kPa - gauge.seen.kPa;
     // Beside the same wheel's gauge the doubt about its temperature is one and the same; beside another's it is not.
-    const doubt = gauge.seen.wheel === seen.wheel ? 0 : Math.hypot(there.doubtKPa, shift * noise.warmthDiffers);
+    const doubt =
+      gauge.seen.wheel === seen.wheel ? 0 : Math.hypot(there.doubtKPa, shift * noise.warmthDiffers);
     const sd = told === 'driving' ? noise.liveDrivingKPa.sd / 2 : ownSd;
     return { kPa: kPa + shift, sdKPa: Math.hypot(sd, doubt) };
   }
