@@ -53,7 +53,7 @@ export function verdictOn(
 const noEvidence: Weigh = () => [];
 
 function verdictFrom({ judgement, told }: ReturnType<typeof judged>, weigh: Weigh) {
-  const findings = findingsFrom(told, weigh, namedByCodes(judgement));
+  const findings = findingsFrom(told, weigh, namedByCodes(judgement), isHeardIn(judgement));
   const tests = nextTests(judgement);
   return { findings, nextTests: tests, decision: decisionFrom(findings, tests) };
 }
@@ -94,10 +94,18 @@ function judged(job: Job, experience: Experience | undefined) {
 export type Weigh = (code: FindingCode, wheels: readonly Position[]) => Finding['evidence'];
 
 /** The findings, the surest first, each with what to do about it beside the others. */
-function findingsFrom(told: readonly Claim[], weigh: Weigh, named: Named): Finding[] {
+function findingsFrom(
+  told: readonly Claim[],
+  weigh: Weigh,
+  named: Named,
+  isHeard: (wheels: readonly Position[]) => boolean,
+): Finding[] {
   const found = groupsOf(told, weigh, named).sort((a, b) => b.probability - a.probability);
   const holding = found.filter(({ probability }) => probability >= holds);
-  return found.map((finding) => ({ ...finding, action: adviceOn(finding, holding) }));
+  return found.map((finding) => ({
+    ...finding,
+    action: adviceOn(finding, holding, isHeard(finding.wheels)),
+  }));
 }
 
 /** The wheels a finding holds at stand together in one; each other wheel it may hold at stands alone. The surest first. */
@@ -120,6 +128,14 @@ function groupsOf(told: readonly Claim[], weigh: Weigh, named: Named): Omit<Find
     });
   });
 }
+
+/** Whether the sensors of these wheels have answered; of all that should, where none are named. */
+const isHeardIn =
+  ({ ledger, evidence }: Judgement) =>
+  (wheels: readonly Position[]): boolean =>
+    (wheels.length > 0 ? wheels : evidence.context.monitored).every(
+      (wheel) => ledger.sensor[wheel]?.kind === 'heard',
+    );
 
 /** Wheels that a finding about the car names all the same. */
 type Named = Partial<Record<FindingCode, readonly Position[]>>;

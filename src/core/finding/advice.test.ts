@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { gauge, gauges, heard, jobWith, lamp, registry, scans } from '../../../tests/support/car';
+import { gauge, gauges, heard, jobWith, lamp, live, registry, scans } from '../../../tests/support/car';
 import { findingsThatHold } from '../assessment';
 import { assessBriefly } from '../diagnosis';
 import type { Job } from '../job';
@@ -57,6 +57,13 @@ describe('advice', () => {
       }),
       { numRuns: 300, seed: 17 },
     );
+  });
+
+  it('sends no ID that nobody has heard', () => {
+    const none = roadWheels.map((wheel) => live(8, wheel, null, 60));
+    const car: Partial<Job> = { service: { kind: 'wheels-swapped', hoursAgo: 40 } };
+    const said = advised(jobWith([...gauges(1), ...none, lamp(9, 'flash-then-steady')], car));
+    expect(said['id-not-registered']).toMatch(/^Wake the wheels first/);
   });
 
   it('lets no one fill and hand over a tire that leaks', () => {

@@ -8,9 +8,10 @@ interface Holding {
 
 /**
  * What to do about a finding, beside what else holds: one piece of advice never speaks against another. `holding`: all
- * that holds; of the same wheels, or of the car.
+ * that holds; of the same wheels, or of the car. `isHeard`: the sensors it is about have answered, so that there is an ID
+ * to send.
  */
-export function adviceOn({ code, wheels }: Holding, holding: readonly Holding[]): string {
+export function adviceOn({ code, wheels }: Holding, holding: readonly Holding[], isHeard = true): string {
   const { action, remedy } = recordOf(code);
   const holds = (other: FindingCode) =>
     holding.some(
@@ -22,11 +23,14 @@ export function adviceOn({ code, wheels }: Holding, holding: readonly Holding[])
     );
   for (const [other, instead] of Object.entries(beside[code] ?? {}))
     if (holds(other as FindingCode)) return instead;
+  if (remedy === 'write' && !isHeard) return wakeFirst;
   // Nothing is sent to a module whose supply may give way under it.
   return remedy === 'write' && holds('supply-voltage-low')
     ? `With the supply put right first. ${action}`
     : action;
 }
+
+const wakeFirst = 'Wake the wheels first: what they answer is what the car is taught.';
 
 /** What is said instead, where the other one holds too; the first that does. */
 const beside: Partial<Record<FindingCode, Partial<Record<FindingCode, string>>>> = {

@@ -57,7 +57,9 @@ export function reasonFor(
   const others = wheels.slice(mostWheels);
   const said = clausesFor(job, { code, wheels: wheels.slice(0, mostWheels) }, positions, units);
   if (said.length === 0) return undefined;
-  const words = said.slice(0, mostSentences).map((one) => one.words);
+  // What was seen first, then what was told at the counter.
+  const ordered = [...said.filter(({ on }) => on.length > 0), ...said.filter(({ on }) => on.length === 0)];
+  const words = ordered.slice(0, mostSentences).map((one) => one.words);
   return [...words, ...(others.length > 0 ? [`Likewise at ${listWheels(others)}.`] : [])].join(' ');
 }
 

@@ -22,7 +22,7 @@ const noAnswer = ({ ledger, wheel }: AtWheel): Clause[] => {
 };
 
 /** What the car says of hearing it: codes, empty figures on a drive. */
-const notHeard = ({ ledger, job, wheel }: AtWheel): Clause[] => {
+export const notHeard = ({ ledger, job, wheel }: AtWheel): Clause[] => {
   const code = ledger.codes.find(({ seen }) => seen.about === 'no-signal' && seen.wheel === wheel);
   const driven = atWheel(job, 'live', wheel).findLast(({ seen }) => isAboveWakeSpeed(job, seen.speedKmh));
   return [
@@ -54,7 +54,7 @@ const holdsNone = ({ ledger, wheel }: AtWheel): Clause[] =>
   ledger.registered[wheel] === null ? [clause(`The car holds no ID for ${wheel}.`, ledger.registry)] : [];
 
 /** The lamp's own sign for a sensor that is not heard, where nothing was looked at more closely. */
-const flashing = ({ ledger: { lamp } }: Pick<AtWheel, 'ledger'>): Clause[] =>
+export const flashing = ({ ledger: { lamp } }: Pick<AtWheel, 'ledger'>): Clause[] =>
   where(lamp, (placed) =>
     placed.seen.state === 'flash-then-steady'
       ? clause('The lamp flashes at ignition on: a sensor is not heard.', placed)
@@ -262,5 +262,3 @@ export const answering = ({ job, ledger }: Pick<AtWheel, 'job' | 'ledger'>) => {
   const wheels = (job.vehicle.tpms.positions ?? []).filter((wheel) => ledger.sensor[wheel]?.kind === 'heard');
   return { words: listWheels(wheels), wheels, seen: wheels.map((wheel) => ledger.sensor[wheel]?.at) };
 };
-
-export { flashing, notHeard };
