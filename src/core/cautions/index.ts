@@ -1,5 +1,5 @@
 import { recordOf, type FindingCode, type FindingRecord } from '../finding';
-import type { Job } from '../job';
+import { allOf, doneLately, latest, type Job } from '../job';
 import { phases, type Procedure } from '../relearn/procedure';
 
 /** Cautions of the trade (common practice). They defer to local codes, the maker and licensed practice. */
@@ -50,11 +50,15 @@ const cautions: { text: string; applies: (job: Job) => boolean }[] = [
   },
   {
     text: 'Wheel nuts were loosened: have their torque checked again after about 100 km.',
-    applies: ({ service }) => service !== undefined && service.kind !== 'none',
+    applies: (job) => doneLately(job).length > 0,
   },
   {
     text: 'The lamp stays on while the fault stands, and will not warn of a further loss of air. Have it put right soon.',
-    applies: ({ visit }) => typeof visit === 'object' && visit !== null && 'unproved' in visit,
+    applies: (job) => {
+      // Of a lamp that was seen off nobody says that it stays on.
+      const lamp = latest(allOf(job, 'lamp'))?.seen.state;
+      return job.visit?.unproved !== undefined && lamp !== 'off';
+    },
   },
   {
     text: 'Never inflate above the maximum on the sidewall, and never bleed a hot tire.',

@@ -95,7 +95,7 @@ describe('a set of another family', () => {
     for (const wheel of roadWheels) expect(chance(found, 'sensor-wrong-type', wheel)).toBeGreaterThan(0.9);
     expect(found.decision?.on[0]?.code).toBe('sensor-wrong-type');
     const unknown = found.findings.find(({ code }) => code === 'id-not-registered');
-    expect(unknown?.action).not.toMatch(/^Send the scanned IDs/);
+    expect(unknown?.action).not.toMatch(/^Register the scanned IDs/);
   });
 
   it('nearly so: one wrong sensor among right ones is wrong alone', () => {

@@ -50,7 +50,7 @@ describe('advice', () => {
       fc.property(codes, (together) => {
         const holding = together.map(at);
         const said = holding.map((finding) => adviceOn(finding, holding)).join(' ');
-        if (together.includes('sensor-wrong-type')) expect(said).not.toMatch(/Send the scanned IDs/);
+        if (together.includes('sensor-wrong-type')) expect(said).not.toMatch(/Register the scanned IDs/);
         if (together.includes('temperature-drop') && !together.includes('tire-leaking'))
           expect(said.replace('No leak', '')).not.toMatch(/\bleak\b/);
         if (together.includes('tire-hot')) expect(said).not.toMatch(/(^|\. )(Fill to|Cold, let out)/);

@@ -54,16 +54,16 @@ const beside: Partial<Record<FindingCode, Partial<Record<FindingCode, string>>>>
   },
   'id-not-registered': {
     'sensor-wrong-type':
-      'Send nothing: the car cannot hear this sensor. Fit one of its family, and register that.',
-    'other-set-registered': 'Send the IDs of the set that is on the car.',
+      'Register nothing: the car cannot hear this sensor. Fit one of its family, and register that.',
+    'other-set-registered': 'Register the IDs of the set that is on the car.',
     'cross-read': 'Wake the wheel again first: what was heard may be another wheel’s.',
   },
   'id-mistyped': {
     'sensor-wrong-type':
-      'Send nothing: the car cannot hear this sensor. Fit one of its family, and register that.',
+      'Register nothing: the car cannot hear this sensor. Fit one of its family, and register that.',
   },
   'positions-swapped': {
-    'other-set-registered': 'Send the IDs of the set that is on the car, each at its wheel.',
+    'other-set-registered': 'Register the IDs of the set that is on the car, each at its wheel.',
   },
   'sensor-silent': {
     'cross-read': 'Wake it once more with the other wheels away; if nothing answers, replace the sensor.',
@@ -80,6 +80,6 @@ const beside: Partial<Record<FindingCode, Partial<Record<FindingCode, string>>>>
   },
   'baseline-not-set': {
     'wheel-speed-sensor-fault':
-      'Mend the wheel-speed sensor first. Then set all tires to placard cold, store the reference and drive.',
+      'Mend the wheel-speed sensor first. Then set all tires to placard cold, reset the system and drive.',
   },
 };

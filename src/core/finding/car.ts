@@ -46,10 +46,10 @@ export const carFindings = {
   },
   'baseline-not-set': {
     scope: 'car',
-    title: 'Reference not stored',
-    action: 'Set all tires to placard cold, then store the reference and drive.',
+    title: 'System not reset',
+    action: 'Set all tires to placard cold, then reset the system and drive.',
     remedy: 'hands',
-    work: { before: 'proof', label: () => 'Store the reference' },
+    work: { before: 'proof', label: () => 'Reset the system' },
     part: 'reference',
     prior: judged(0.03, 'the reference was stored wrongly or not at all, with no work known'),
     stakes: { wrong: judged(6, 'a reference stored again'), missed: judged(40, 'the lamp is back') },

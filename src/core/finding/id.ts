@@ -14,7 +14,7 @@ export const idFindings = {
   'id-not-registered': {
     scope: 'position',
     title: 'ID unknown to the car',
-    action: 'Send the scanned IDs to the car and read them back.',
+    action: 'Register the scanned IDs in the car and read them back.',
     remedy: 'write',
     part: 'id',
     summedWith: 'sensor',
@@ -34,7 +34,7 @@ export const idFindings = {
   'id-mistyped': {
     scope: 'position',
     title: 'ID one slip off',
-    action: 'The car holds this ID with a slip: send the scanned IDs and read them back.',
+    action: 'The car holds this ID with a slip: register the scanned IDs and read them back.',
     remedy: 'write',
     part: 'id',
     summedWith: 'sensor',
@@ -74,7 +74,7 @@ export const idFindings = {
   'other-set-registered': {
     scope: 'car',
     title: 'Other wheel set registered',
-    action: 'Send the IDs of the set that is on the car.',
+    action: 'Register the IDs of the set that is on the car.',
     remedy: 'write',
     part: 'order',
     prior: judged(0.03, 'where another wheel set is on file: changed, and not relearned'),

@@ -21,7 +21,7 @@ export const tireFindings = {
   },
   'tire-underinflated': {
     scope: 'tire',
-    title: 'Short of placard',
+    title: 'Under placard',
     action: 'Fill to the figure under "set now" and read again.',
     remedy: 'air',
     summedWith: 'tire',
@@ -90,7 +90,7 @@ export const tireFindings = {
   },
   'rolling-radius-off': {
     scope: 'tire',
-    title: 'Rolls on another radius',
+    title: 'Rolling radius off',
     action: 'Compare size and wear of this tire with the others.',
     remedy: 'hands',
     work: { before: 'proof', label: (at) => `Compare the tire at ${at}` },

@@ -51,6 +51,21 @@ export const lastOf = (changes: readonly Change[]): number =>
 export const firstOf = (changes: readonly Change[]): number =>
   changes.reduce((first, { atMs }) => Math.min(first, atMs), Number.POSITIVE_INFINITY);
 
+/**
+ * When the car was last changed so that an earlier look at lamp, road or display says nothing of now, ms: air, IDs, or
+ * a relearn that was done by hand. One that was led through has its proof among its own steps.
+ */
+export const lastTouchedMs = (job: Job): number =>
+  lastOf(
+    changesOf(job).filter(
+      (change) =>
+        change.kind === 'air' ||
+        change.kind === 'let-out' ||
+        change.kind === 'write' ||
+        (change.kind === 'relearn' && change.seen.source === 'hand'),
+    ),
+  );
+
 /** Air was put in, not let out. */
 export const isFill = (change: Change): change is Extract<Change, { kind: 'air' }> =>
   change.kind === 'air' && change.toKPa > change.fromKPa;

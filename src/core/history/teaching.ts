@@ -1,30 +1,34 @@
 import { allOf, type Job, type Seen } from '../job';
 
 /**
- * When the car was last taught its sensors, ms: IDs were sent and not refused, or a relearn is on record that did not
- * fail. Minus infinity where it was not. What was read of it before that is old.
+ * From when on a reading of the car speaks of it as it was taught last, ms: IDs were sent and not refused, or a relearn is
+ * on record that did not fail. Minus infinity where it was not taught. What was read before that is old.
  */
 export function taughtMs(job: Job): number {
   const sent = (job.carWrites ?? [])
     .filter(({ kind, answer }) => kind === 'registry' && answer !== 'no')
-    .map(({ askedAt }) => Date.parse(askedAt));
+    .map(({ askedAt }) => Date.parse(askedAt) - notedMs);
   const relearned = allOf(job, 'relearn').flatMap(({ seen }) => relearnedMs(job, seen) ?? []);
   return Math.max(Number.NEGATIVE_INFINITY, ...sent, ...relearned);
 }
 
 /** Whether what was read of the car at some time speaks of it as it was taught last. */
-export const isAsTaught = (readAt: string, taught: number): boolean => Date.parse(readAt) >= taught - notedMs;
+export const isAsTaught = (readAt: string, taught: number): boolean => Date.parse(readAt) >= taught;
 
 /** What was read within so long before a relearn was noted is what showed that it had worked. */
 const notedMs = 60_000;
 
-/** When a relearn changed the car: a run is noted at its end, and what proves it comes before that. */
-function relearnedMs(job: Job, { at, method, outcome }: Seen<'relearn'>): number | undefined {
+/**
+ * When a relearn changed the car: a run is noted at its end, and what proves it comes before that. One that was done by
+ * hand is noted before it is read back: what was read until then is what it was to change.
+ */
+function relearnedMs(job: Job, { at, method, outcome, source }: Seen<'relearn'>): number | undefined {
   if (outcome === 'failed' || method === 'reset') return undefined;
+  if (source === 'hand') return Date.parse(at);
   const run = (job.runs ?? []).findLast(({ startedAt }) => Date.parse(startedAt) <= Date.parse(at));
-  if (!run) return Date.parse(at);
+  if (!run) return Date.parse(at) - notedMs;
   const taught = run.events.findLast(({ event }) => !provesOnly.includes(event));
-  return Date.parse(run.startedAt) + (taught?.t ?? 0) * 1000;
+  return Date.parse(run.startedAt) + (taught?.t ?? 0) * 1000 - notedMs;
 }
 
 /** Events of a run that look at what came of it, or let time pass. */

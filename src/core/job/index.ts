@@ -13,6 +13,7 @@ import type {
   repairsSchema,
   replySchema,
   serviceSchema,
+  takenBackSchema,
   tpmsSchema,
 } from './schema';
 
@@ -31,7 +32,19 @@ export type ObservationKind = Observation['kind'];
 export type Seen<Kind extends ObservationKind> = Extract<Observation, { kind: Kind }>;
 export type Reply = z.infer<typeof replySchema>;
 export type CarWrite = z.infer<typeof carWriteSchema>;
+export type TakenBack = z.infer<typeof takenBackSchema>;
 export type Code = z.infer<typeof codeSchema>;
+
+/** What was done to the car lately, the first named first; empty where it was nothing, or nobody said. */
+export function doneLately({ service }: Pick<Job, 'service'>): Pick<Service, 'kind' | 'hoursAgo'>[] {
+  if (!service) return [];
+  const { also = [], ...first } = service;
+  return [first, ...also].filter(({ kind }) => kind !== 'none');
+}
+
+/** Whether any of these was done lately. */
+export const wasDone = (job: Pick<Job, 'service'>, ...kinds: Service['kind'][]): boolean =>
+  doneLately(job).some(({ kind }) => kinds.includes(kind));
 
 /** An observation with its place in the job, which is how evidence points at it. */
 export interface Placed<Kind extends ObservationKind> {

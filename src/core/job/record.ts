@@ -1,7 +1,7 @@
 import type { SensorService } from '../sensor-service';
 import type { RunRecord } from '../relearn/run';
 import type { Confirmation } from '../repair-outcome';
-import type { CarWrite, Header, Job, Observation } from '.';
+import type { CarWrite, Header, Job, Observation, TakenBack } from '.';
 
 /**
  * A job as it is kept: the header a person may correct, the observations in the order they were
@@ -21,6 +21,8 @@ export interface Entry {
   observation: Observation;
   /** The key of the entry this one puts right. */
   replaces?: string;
+  /** It was recorded by mistake. */
+  takenBack?: TakenBack;
 }
 
 /** The open job file of a record. What was corrected stands apart, so that no reader judges by it. */
@@ -29,11 +31,13 @@ export function toJobFile({ header, entries, writes, runs, services, confirmatio
   const withKey = ({ key, observation }: Entry): Observation => ({ ...observation, key });
   const corrected = entries.flatMap((entry) => {
     const by = replacedBy.get(entry.key);
-    return by ? [{ replacedBy: by, observation: withKey(entry) }] : [];
+    const { takenBack } = entry;
+    if (!by && !takenBack) return [];
+    return [{ ...(by && { replacedBy: by }), ...(takenBack && { takenBack }), observation: withKey(entry) }];
   });
   return {
     ...header,
-    observations: entries.filter(({ key }) => !replacedBy.has(key)).map(withKey),
+    observations: entries.filter(({ key, takenBack }) => !replacedBy.has(key) && !takenBack).map(withKey),
     ...(corrected.length > 0 && { corrected }),
     ...(writes.length > 0 && { carWrites: writes }),
     ...(runs.length > 0 && { runs }),
@@ -61,11 +65,11 @@ export function fromJobFile(job: Job, keyFor: (theirs: string) => string): JobRe
     key: keyFor(key ?? `entry ${(unnamed += 1)}`),
     observation,
   });
-  const old = corrected.map(({ replacedBy, observation }) => ({
-    entry: entryOf(observation),
-    by: keyFor(replacedBy),
+  const old = corrected.map(({ replacedBy, takenBack, observation }) => ({
+    entry: { ...entryOf(observation), ...(takenBack && { takenBack }) },
+    by: replacedBy === undefined ? undefined : keyFor(replacedBy),
   }));
-  const replacedBy = new Map(old.map(({ by, entry }) => [by, entry.key]));
+  const replacedBy = new Map(old.flatMap(({ by, entry }) => (by === undefined ? [] : [[by, entry.key]])));
   const withReplaces = (entry: Entry): Entry => {
     const replaces = replacedBy.get(entry.key);
     return replaces ? { ...entry, replaces } : entry;

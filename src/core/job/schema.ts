@@ -4,6 +4,7 @@ import { failure, success } from '../result';
 import { confirmationSchema } from '../repair-outcome/schema';
 import { instrumentSchema, calibrationStatuses } from '../gauge/schema';
 import { runRecordSchema } from '../relearn/run/schema';
+import { mostPutOff, putOffSchema } from '../put-off/schema';
 import { replacementSchema } from '../replacement/schema';
 import { sensorServiceSchema } from '../sensor-service/schema';
 import { drives } from '../tire-temperature';
@@ -87,9 +88,16 @@ export const fittedSchema = z.array(
 /** Work on a tire that ends what was read before it: a leak mended. */
 export const repairsSchema = z.array(z.looseObject({ wheel: position, at })).max(most.list);
 
+const workKind = z.enum(['none', 'tires-fitted', 'rotation', 'wheels-swapped', 'sensor-replaced', 'repair']);
+
 export const serviceSchema = z.looseObject({
-  kind: z.enum(['none', 'tires-fitted', 'rotation', 'wheels-swapped', 'sensor-replaced', 'repair']),
+  kind: workKind,
   hoursAgo: z.number().min(0).optional(),
+  /** What else was done lately. */
+  also: z
+    .array(z.looseObject({ kind: workKind, hoursAgo: z.number().min(0).optional() }))
+    .max(5)
+    .optional(),
 });
 
 export const climateSchema = z.looseObject({
@@ -177,6 +185,8 @@ export const observationSchema = z.discriminatedUnion('kind', [
     entries: z.array(registryEntry).max(most.entries),
     /** The codes the same reading gave; an empty list says there were none. */
     codes: z.array(codeSchema).max(most.list).optional(),
+    /** The codes were cleared with another tool before they were read. */
+    cleared: z.boolean().optional(),
   }),
   seen('live', {
     wheel: position,
@@ -202,6 +212,8 @@ export const observationSchema = z.discriminatedUnion('kind', [
     method: z.enum(['drive', 'tool', 'air', 'magnet', 'write', 'typed', 'reset']),
     outcome: z.enum(['done', 'failed', 'waiting-for-drive']),
     failedAt: position.optional(),
+    /** `hand`: somebody says so; no procedure was led through here. */
+    source: z.string().max(40).optional(),
   }),
 ]);
 
@@ -270,9 +282,17 @@ export const carWriteSchema = z.discriminatedUnion('kind', [
   }),
 ]);
 
-/** A reading that was put right: kept, with the key of what replaced it, and out of all judgement. */
+export const takenBackSchema = z.looseObject({
+  at,
+  by: z.string().max(200),
+  reason: z.string().max(500),
+});
+
+/** A reading that was put right or taken back: kept, with what became of it, and out of all judgement. */
 const correctedSchema = z.looseObject({
-  replacedBy: fileKey,
+  replacedBy: fileKey.optional(),
+  /** It was recorded by mistake, and nothing stands in its place. */
+  takenBack: takenBackSchema.optional(),
   observation: observationSchema,
 });
 
@@ -284,6 +304,8 @@ export const headerSchema = z.looseObject({
   loadCase: loadCaseSchema.optional(),
   fitted: fittedSchema.optional(),
   repairs: repairsSchema.optional(),
+  /** Moves that are not made on this visit, and why. */
+  putOff: z.array(putOffSchema).max(mostPutOff).optional(),
   service: serviceSchema.optional(),
   climate: climateSchema.optional(),
   visit: visitNotesSchema.optional(),

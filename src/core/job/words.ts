@@ -1,4 +1,4 @@
-import type { Seen, Service, Tpms } from '.';
+import { doneLately, type Job, type Seen, type Service, type Tpms } from '.';
 
 /** What a vehicle is called that nobody named. */
 export const unnamedVehicle = 'Unnamed vehicle';
@@ -23,6 +23,12 @@ export const serviceWords: Record<Service['kind'], string> = {
   'sensor-replaced': 'sensor replaced',
   repair: 'tire repaired',
 };
+
+/** All that was done lately, in words; empty where it was nothing. */
+export const doneWords = (job: Pick<Job, 'service'>): string =>
+  doneLately(job)
+    .map(({ kind }) => serviceWords[kind])
+    .join(', ');
 
 export const signWords: Record<Seen<'visual'>['sign'], string> = {
   flat: 'flat',

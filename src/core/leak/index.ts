@@ -1,5 +1,5 @@
 import { tireCelsius, usualUncertaintyKPa } from '../gauge';
-import { altitudeOf, type Job, type Seen } from '../job';
+import { altitudeOf, wasDone, type Job, type Seen } from '../job';
 import { normalFactor, regressionOf, type Regression } from '../regression';
 import { thresholdsFor } from '../lamp/thresholds';
 import { placardKPa, placardToleranceKPa } from '../placard';
@@ -67,7 +67,7 @@ export function readingsOf(job: Job, wheel: Position): Seen<'gauge'>[] {
     seen.kind === 'gauge' && seen.wheel === wheel ? [seen] : [],
   );
   // Wheels that changed place or tires since take their history along.
-  const moved = ['tires-fitted', 'rotation', 'wheels-swapped'].includes(job.service?.kind ?? 'none');
+  const moved = wasDone(job, 'tires-fitted', 'rotation', 'wheels-swapped');
   const before = moved ? [] : (job.history ?? []).filter((seen) => seen.wheel === wheel);
   return [...before, ...here].sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
 }

@@ -2,7 +2,7 @@ import { agreementAt, type Agreement } from '../agreement';
 import type { Assessment, Target } from '../assessment';
 import { gaugeWarning, uncertaintyOf, readingAt } from '../gauge';
 import { softSince } from '../history';
-import type { Job, Reply } from '../job';
+import { allOf, atWheel, type Job, type Reply, type Seen } from '../job';
 import { thresholdsFor } from '../lamp';
 import { unitSlipsIn } from '../unit-slip';
 import { monitoredWheels, placardKPa, placardToleranceKPa, wheelsOf } from '../placard';
@@ -41,6 +41,10 @@ export interface Column {
   live: { kPa: number | null; speedKmh: number | undefined } | undefined;
   /** What the driver's display shows for this position. */
   display: { kPa: number | null } | undefined;
+  /** What was seen of tire and stem, each once. */
+  looks: Seen<'visual'>['sign'][];
+  /** Trouble codes that stand and name this wheel. */
+  codes: string[];
 }
 
 export type SensorCell =
@@ -64,7 +68,19 @@ export function columnsOf(job: Job, assessment: Pick<Assessment, 'targets'>): Co
       speedKmh: ledger.live[wheel].seen.speedKmh,
     },
     display: ledger.display[wheel] && { kPa: ledger.display[wheel].seen.kPa },
+    looks: [...new Set(atWheel(job, 'visual', wheel).map(({ seen }) => seen.sign))],
+    codes: ledger.codes.flatMap(({ seen }) => (seen.wheel === wheel ? [seen.code] : [])),
   }));
+}
+
+/** Trouble codes that stand and name no wheel; undefined where nobody read the codes. */
+export function carCodesOf(job: Job): string[] | undefined {
+  const standing = ledgerOf(job).codes;
+  const isRead =
+    allOf(job, 'dtc').length > 0 ||
+    allOf(job, 'registry').some(({ seen }) => seen.codes !== undefined) ||
+    (job.carWrites ?? []).some(({ kind, readBackAt }) => kind === 'clear-codes' && readBackAt !== undefined);
+  return isRead ? standing.flatMap(({ seen }) => (seen.wheel ? [] : [seen.code])) : undefined;
 }
 
 function gaugeCell(job: Job, { gauge, gaugeHistory }: Ledger, wheel: Position): Column['gauge'] {

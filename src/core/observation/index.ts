@@ -66,8 +66,14 @@ const kinds: { readonly [Kind in ObservationKind]: KindRecord<Kind> } = {
     reaches: 'its-wheel',
   },
   registry: {
-    words: ({ entries }) =>
-      `Car holds ${entries.map(({ wheel, id }) => `${wheel} ${id === null ? 'none' : groupedId(id)}`).join(', ')}`,
+    words: ({ entries, codes, cleared }) => {
+      const held = entries.map(({ wheel, id }) => `${wheel} ${id === null ? 'none' : groupedId(id)}`);
+      const read = codes && (codes.length === 0 ? 'none' : codes.map(({ code }) => code).join(', '));
+      return [
+        ...(held.length > 0 ? [`Car holds ${held.join(', ')}`] : []),
+        ...(read === undefined ? [] : [`codes ${cleared ? 'cleared, read again' : 'read'}: ${read}`]),
+      ].join('; ');
+    },
     row: { source: 'held', wheels: ({ entries }) => entries.map(({ wheel }) => wheel) },
     reaches: 'the-car-and-positions',
   },
@@ -96,7 +102,8 @@ const kinds: { readonly [Kind in ObservationKind]: KindRecord<Kind> } = {
     reaches: 'the-car',
   },
   wheelspeed: {
-    words: ({ wheel, ratio }) => `${wheel} turns at ${((ratio - 1) * 100).toFixed(2)} % of the mean`,
+    words: ({ wheel, ratio }) =>
+      `${wheel} turns ${(Math.abs(ratio - 1) * 100).toFixed(2)} % ${ratio < 1 ? 'slower' : 'faster'} than the mean`,
     reaches: 'its-wheel',
   },
   voltage: {

@@ -32,7 +32,7 @@ describe('an observation in words', () => {
     ],
     [{ kind: 'dtc', at, code: 'C1FFF', status: 'stored' }, 'Code C1FFF stored: meaning not known'],
     [{ kind: 'reception', at, id: '4B11E0F6', expected: 30, received: 18 }, '4B11 E0F6 heard 18 of 30 times'],
-    [{ kind: 'wheelspeed', at, wheel: 'RF', ratio: 1.004 }, 'RF turns at 0.40 % of the mean'],
+    [{ kind: 'wheelspeed', at, wheel: 'RF', ratio: 1.004 }, 'RF turns 0.40 % faster than the mean'],
     [{ kind: 'voltage', at, volts: 11.84, engine: 'off' }, 'Supply 11.8 V, engine off'],
     [
       { kind: 'relearn', at, method: 'write', outcome: 'waiting-for-drive' },

@@ -6,14 +6,23 @@ import { isAboveWakeSpeed } from '../wake-speed';
 import { unexplainedDamage } from '../damage';
 import { monitoredWheels, wheelsOf } from '../placard';
 import { wheelsOffTarget } from '../filling';
-import { changesOf, lastOf, ofKind, softSince } from '../history';
+import { lastTouchedMs, softSince } from '../history';
+import { needOf } from '../relearn/choice/need';
 import { setAsideSlips } from '../unit-slip';
 import { holdsScanned } from '../registration';
 import { sameId } from '../sensor-id';
 import { listWheels, type Position } from '../wheel';
 
 /** What must be shown before a car counts as put right. */
-export const proofItems = ['pressures', 'damage', 'registration', 'reports', 'codes', 'lamp'] as const;
+export const proofItems = [
+  'pressures',
+  'damage',
+  'registration',
+  'reports',
+  'reset',
+  'codes',
+  'lamp',
+] as const;
 
 /** One of them, and how it stands. */
 export interface ProofItem {
@@ -37,14 +46,15 @@ export interface Proof {
 export function proofOf(asked: Job): Proof {
   const { job } = setAsideSlips(asked);
   const ledger = ledgerOf(job);
-  const since = lastOf(ofKind(changesOf(job), 'air', 'let-out', 'write'));
-  const direct = job.vehicle.tpms.kind === 'direct';
+  const since = lastTouchedMs(job);
+  const { kind } = job.vehicle.tpms;
   const checks = [
     pressures(job, ledger),
     ...damage(job),
-    ...(direct ? [registration(job, ledger), reports(job, since)] : []),
-    codes(job, ledger),
-    lamp(ledger, since),
+    ...(kind === 'direct' ? [registration(job, ledger), reports(job, since)] : []),
+    ...(kind === 'indirect' ? reset(job) : []),
+    ...(kind === 'direct' || codesWereRead(job) ? [codes(job, ledger)] : []),
+    ...(kind === 'none' ? [] : [lamp(ledger, since)]),
   ];
   return { proved: checks.every(({ state }) => state === 'met'), checks };
 }
@@ -84,7 +94,7 @@ function registration(job: Job, ledger: Ledger): ProofItem {
   const readMs = ledger.registry ? Date.parse(ledger.registry.seen.at) : Number.NEGATIVE_INFINITY;
   const written = (job.carWrites ?? []).filter(({ kind }) => kind === 'registry').at(-1);
   if (written && !written.readBackAt && Date.parse(written.askedAt) >= readMs) {
-    return { name, state: 'open', text: 'The IDs were sent and not read back yet.' };
+    return { name, state: 'open', text: 'The IDs were registered and not read back yet.' };
   }
   if (!ledger.registry) return { name, state: 'open', text: 'Read what the car holds.' };
   const unread = wheels.filter((wheel) => holdsScanned(job, ledger, wheel) === undefined);
@@ -111,18 +121,32 @@ function reports(job: Job, since: number): ProofItem {
     : { name, state: 'open', text: `Not heard on the road since the last change: ${listWheels(missing)}.` };
 }
 
+/** A system without sensors compares with what it stored: after work on tires or air that is stored anew. */
+function reset(job: Job): ProofItem[] {
+  const name = 'reset';
+  if (needOf(job).action === 'store-reference')
+    return [{ name, state: 'open', text: 'Reset the system once all tires are right, then drive.' }];
+  const done = allOf(job, 'relearn').some(({ seen }) => seen.method === 'reset' && seen.outcome === 'done');
+  return done ? [{ name, state: 'met', text: 'The system was reset after the last change of air.' }] : [];
+}
+
+/** Somebody read the codes, or noted one. IDs that were typed say nothing of codes; a lead reads both. */
+const codesWereRead = (job: Job): boolean =>
+  allOf(job, 'dtc').length > 0 ||
+  allOf(job, 'registry').some(({ seen }) => seen.codes !== undefined || seen.source !== 'hand') ||
+  (job.carWrites ?? []).some(({ kind, readBackAt }) => kind === 'clear-codes' && readBackAt !== undefined);
+
 function codes(job: Job, ledger: Ledger): ProofItem {
   const name = 'codes';
   const standing = ledger.codes.map(({ seen }) => seen.code);
   if (standing.length > 0)
     return { name, state: 'unmet', text: `Codes stand: ${standing.join(', ')}. Clear and read again.` };
-  const cleared = (job.carWrites ?? []).some(({ kind, readBackAt }) => kind === 'clear-codes' && readBackAt);
-  // IDs that were typed say nothing of its codes unless somebody says so; a lead reads both.
-  const read =
-    cleared ||
-    allOf(job, 'registry').some(({ seen }) => seen.codes !== undefined || seen.source !== 'hand') ||
-    job.vehicle.tpms.kind !== 'direct';
-  return read
+  const cleared =
+    (job.carWrites ?? []).some(({ kind, readBackAt }) => kind === 'clear-codes' && readBackAt) ||
+    allOf(job, 'registry').some(({ seen }) => seen.cleared);
+  const isClear =
+    cleared || allOf(job, 'registry').some(({ seen }) => seen.codes !== undefined || seen.source !== 'hand');
+  return isClear
     ? { name, state: 'met', text: cleared ? 'Codes cleared, and not back.' : 'No codes stored.' }
     : { name, state: 'open', text: 'Read the codes.' };
 }
@@ -132,7 +156,9 @@ function lamp(ledger: Ledger, since: number): ProofItem {
   const seen = ledger.lamp?.seen;
   if (!seen || Date.parse(seen.at) < since)
     return { name, state: 'open', text: 'Look at the lamp after the drive.' };
-  return seen.state === 'off' && seen.bulbCheck !== false
+  if (seen.state === 'off' && seen.bulbCheck === undefined)
+    return { name, state: 'open', text: 'The lamp is off; watch its check at ignition on.' };
+  return seen.state === 'off' && seen.bulbCheck
     ? { name, state: 'met', text: 'The lamp is off, and lights for its check.' }
     : { name, state: 'unmet', text: 'The lamp is not off.' };
 }

@@ -15,7 +15,7 @@ import {
   scans,
   silent,
 } from '../../../tests/support/car';
-import type { CarWrite, Job, Observation } from '../job';
+import type { CarWrite, Job, Observation, Seen } from '../job';
 import { proofOf, unequalEntries, writeVerdict, type ProofItem } from '.';
 
 type More = Parameters<typeof jobWith>[1];
@@ -63,8 +63,30 @@ describe('a visit', () => {
 
   it('of a car without sensors asks for neither IDs nor reports', () => {
     const job = jobWith([...gauges(1), lamp(2, 'off')], { tpms: { kind: 'indirect' } });
-    expect(Object.keys(states(job))).toEqual(['pressures', 'codes', 'lamp']);
+    expect(Object.keys(states(job))).toEqual(['pressures', 'lamp']);
     expect(proofOf(job).proved).toBe(true);
+  });
+
+  it('of a car without sensors wants the system reset after work on tires or air, and the lamp seen after that', () => {
+    const car = { tpms: { kind: 'indirect' as const }, service: { kind: 'tires-fitted' as const } };
+    const reset = (n: number): Seen<'relearn'> => ({
+      kind: 'relearn',
+      at: minute(n),
+      method: 'reset',
+      outcome: 'done',
+      source: 'hand',
+    });
+    const looked = [...gauges(1), lamp(2, 'off')];
+    expect(states(jobWith(looked, car))).toMatchObject({ reset: 'open', lamp: 'met' });
+    expect(states(jobWith([...looked, reset(5)], car))).toMatchObject({ reset: 'met', lamp: 'open' });
+    expect(proofOf(jobWith([...looked, reset(5), lamp(30, 'off')], car)).proved).toBe(true);
+    // Filled after the reset, it compares with pressures that are no more.
+    const filled = [...looked, reset(5), gauge(40, 'LF', 210), gauge(42, 'LF', 230), lamp(60, 'off')];
+    expect(states(jobWith(filled, car))).toMatchObject({ reset: 'open' });
+  });
+
+  it('of a car without any monitoring is about its tires alone', () => {
+    expect(states(jobWith(gauges(1), { tpms: { kind: 'none' } }))).toEqual({ pressures: 'met' });
   });
 
   it('stays proved when a tire is gauged again with the same figure, and is open again after a fill', () => {
@@ -204,7 +226,10 @@ describe('codes', () => {
     );
     expect(text('codes', seen)).toBe('No codes stored.');
     expect(state('codes', without('registry'), { carWrites: [clear()] })).toBe('open');
-    expect(state('codes', without('registry'), { tpms: { kind: 'indirect' } })).toBe('met');
+    // Of a car without sensors they are not asked for; what somebody read of them counts.
+    const indirect = { tpms: { kind: 'indirect' as const } };
+    expect(state('codes', without('registry'), indirect)).toBeUndefined();
+    expect(state('codes', [...without('registry'), code], indirect)).toBe('unmet');
   });
 });
 

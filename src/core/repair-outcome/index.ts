@@ -26,7 +26,7 @@ const parts: Record<PartKind, { name: string; perWheel: boolean }> = {
   receiver: { name: 'Receiver', perWheel: false },
   lamp: { name: 'Lamp', perWheel: false },
   rolling: { name: 'Size and wear', perWheel: true },
-  reference: { name: 'Stored reference', perWheel: false },
+  reference: { name: 'Reset', perWheel: false },
   'wheel-speed': { name: 'Wheel-speed sensors', perWheel: false },
 };
 

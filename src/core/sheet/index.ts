@@ -7,7 +7,7 @@ import { findingsThatHold, type Assessment } from '../assessment';
 import { assess, type Experience } from '../diagnosis';
 import { repairOutcomesOf, type RepairOutcome } from '../repair-outcome';
 import { gaugeWarning } from '../gauge';
-import { allOf, type CarWrite, type Job, type Placed } from '../job';
+import { allOf, type CarWrite, type Job, type Placed, type Seen } from '../job';
 import { changesOf, firstOf, isFill, ofKind } from '../history';
 import type { LampFigures } from '../lamp';
 import { ledgerOf } from '../ledger';
@@ -57,7 +57,9 @@ export type Deed =
   | { kind: 'programmed'; write: SensorWrite }
   | { kind: 'serviced'; service: SensorService }
   /** A relearn that ended, and after how many minutes. */
-  | { kind: 'taught'; procedure: Procedure; end: RunState; minutes: number };
+  | { kind: 'taught'; procedure: Procedure; end: RunState; minutes: number }
+  /** One that somebody did without being led through it, as they say. */
+  | { kind: 'by-hand'; method: Seen<'relearn'>['method']; outcome: Seen<'relearn'>['outcome'] };
 
 export function sheetOf(asked: Job, experience?: Experience): Sheet {
   const { job } = setAsideSlips(asked);
@@ -97,6 +99,9 @@ export function sheetOf(asked: Job, experience?: Experience): Sheet {
         return service ? [{ kind: 'serviced', service }] : [];
       }),
       ...(job.runs ?? []).flatMap(taughtBy),
+      ...allOf(job, 'relearn').flatMap(({ seen: { source, method, outcome } }): Deed[] =>
+        source === 'hand' ? [{ kind: 'by-hand', method, outcome }] : [],
+      ),
     ],
     turnedOut: repairOutcomesOf(job).filter(({ was }) => was !== 'in-order'),
     doubtful: doubtfulReadings(job),

@@ -3,6 +3,33 @@ import { relearnMethods } from '../relearn/procedure';
 import { metric } from '../units';
 import { unitChoiceSchema } from '../units/schema';
 
+/** Sizes of paper a sheet is printed on. */
+export const papers = ['A4', 'Letter'] as const;
+
+/** An address on the shop's network, as `host:port`; empty where there is none. */
+const address = z
+  .string()
+  .trim()
+  .max(200)
+  .regex(/^$|^[A-Za-z0-9.-]+:\d{1,5}$/, 'an address is a host and a port, as 192.168.1.20:4700')
+  .default('');
+
+/** Where the devices of the shop answer. */
+export const deviceAddressesSchema = z.object({
+  tool: address,
+  lead: address,
+  weather: z
+    .string()
+    .trim()
+    .max(400)
+    .refine((text) => text === '' || /^https?:$/.test(URL.canParse(text) ? new URL(text).protocol : ''), {
+      message: 'an address begins with http:// or https://',
+    })
+    .default(''),
+});
+export type DeviceAddresses = z.infer<typeof deviceAddressesSchema>;
+export const noDevices: DeviceAddresses = { tool: '', lead: '', weather: '' };
+
 /** What holds for the whole shop until a job or a person says otherwise. */
 export const shopSettingsSchema = z.object({
   units: unitChoiceSchema,
@@ -14,6 +41,15 @@ export const shopSettingsSchema = z.object({
   fillPolicy: z.enum(['ambient', 'morning']),
   /** The relearn methods this shop likes best, in order: of two ways that are alike the earlier wins. */
   preferredMethods: z.array(z.enum(relearnMethods)).max(relearnMethods.length).default([]),
+  /** As they stand on the customer's sheet. */
+  name: z.string().trim().max(120).default(''),
+  address: z.string().trim().max(400).default(''),
+  paper: z.enum(papers).default('A4'),
+  devices: deviceAddressesSchema.default(noDevices),
+  /** The shop has an activation tool that is not connected: what it shows is typed. */
+  ownTool: z.boolean().default(true),
+  /** The same of what talks to a car: its IDs, codes and figures are typed. */
+  ownLead: z.boolean().default(true),
 });
 
 export type ShopSettings = z.infer<typeof shopSettingsSchema>;
@@ -25,4 +61,10 @@ export const usualSettings: ShopSettings = {
   regulation: 'US',
   fillPolicy: 'ambient',
   preferredMethods: [],
+  name: '',
+  address: '',
+  paper: 'A4',
+  devices: noDevices,
+  ownTool: true,
+  ownLead: true,
 };

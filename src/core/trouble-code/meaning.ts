@@ -12,7 +12,7 @@ export const aboutWords: Record<About, string> = {
   'low-pressure': 'low pressure',
   receiver: 'the receiver',
   'wheel-speed': 'wheel-speed data',
-  baseline: 'the stored reference',
+  baseline: 'the stored pressures',
   other: 'something else',
 };
 

@@ -58,6 +58,7 @@ export const distance: Quantity<DistanceUnit> = {
   noun: 'distance',
   units: [scaled('km', 1, 0), scaled('mi', 1.609344, 0, 'mile', 'miles')],
   possible: { least: 0, most: 3_000_000 },
+  grouped: true,
 };
 
 export type HeightUnit = 'm' | 'ft';
@@ -67,6 +68,7 @@ export const height: Quantity<HeightUnit> = {
   noun: 'height',
   units: [scaled('m', 1, 0, 'metre', 'metres'), scaled('ft', 0.3048, 0, 'foot', 'feet')],
   possible: { least: -500, most: 6000 },
+  grouped: true,
 };
 
 export interface UnitChoice {

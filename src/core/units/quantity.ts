@@ -19,6 +19,8 @@ export interface Quantity<Name extends string> {
   units: readonly Unit<Name>[];
   /** Outside of these a figure cannot be; both in the base unit. */
   possible: { least: number; most: number };
+  /** Figures run to thousands, and are written with separators: 74,500 or 74.500 is no fraction. */
+  grouped?: boolean;
 }
 
 /** A figure as it was meant: in the base unit, and in the unit it was typed in. */
@@ -84,6 +86,12 @@ export function formatDifference<Name extends string>(
   return `${sign}${size} ${name}`;
 }
 
+/** Groups of three behind one to three digits; what comes after is no digit. */
+const grouped = /^([+\-−]?\d{1,3})((?:[.,'’\u00a0\u202f ]\d{3})+)(?!\d)/;
+
+const withoutSeparators = (typed: string): string =>
+  typed.replace(grouped, (_, first: string, groups: string) => first + groups.replace(/\D/g, ''));
+
 const figureAndUnit = /^([+\-−]?\d+(?:[.,]\d+)?|[+\-−]?[.,]\d+)(.*)$/;
 
 /**
@@ -95,7 +103,8 @@ export function parse<Name extends string>(
   typed: string,
   fallback: Name,
 ): Result<Entry<Name>> {
-  const match = figureAndUnit.exec(typed.trim());
+  const trimmed = typed.trim();
+  const match = figureAndUnit.exec(quantity.grouped ? withoutSeparators(trimmed) : trimmed);
   const names = quantity.units.map((unit) => unit.name).join(', ');
   if (!match?.[1]) {
     return failure(

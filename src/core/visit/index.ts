@@ -6,12 +6,17 @@ import { allOf, atWheel, latest, type Job } from '../job';
 import { ledgerOf, silentAfterTries, type Ledger } from '../ledger';
 import { monitoredWheels, placardKPa, placardToleranceKPa, wheelsOf } from '../placard';
 import { proofOf, writeVerdict, type ProofItem, type Proof } from '../proof';
+import { isPutOff } from '../put-off';
 import { needOf } from '../relearn/choice/need';
 import { isWhollyRead } from '../registration';
 import { nextReplacementStep } from '../replacement';
 import { supportWords } from '../supply';
 import { setAsideSlips, unitSlipsIn } from '../unit-slip';
 import { inWalkingOrder, roadWheels, walkingOrder, type Position } from '../wheel';
+import type { Move } from './move';
+import { clearedInVain, drivenInVain, lampLooks, sendsIds, triesOfOneWay, writesThatFailed } from './tries';
+
+export { checkedByHand, type CheckedByHand, type Move } from './move';
 
 /** The stations of a visit, in the order they are passed. Each can be reached at any time. */
 export const stations = [
@@ -26,106 +31,73 @@ export const stations = [
 ] as const;
 export type Station = (typeof stations)[number];
 
-/** The one thing to do next. */
-export type Move =
-  /** `asked`: what is wrong with what was typed. */
-  | { kind: 'placard'; asked?: string }
-  | { kind: 'gauge'; wheel: Position; again: boolean; asked?: string }
-  | { kind: 'fill'; wheel: Position; addKPa: number }
-  | { kind: 'wake'; wheel: Position; tries: number }
-  | { kind: 'read-car' }
-  | { kind: 'support-supply'; how: string }
-  | { kind: 'write-ids' }
-  | { kind: 'read-back' }
-  | { kind: 'clear-codes' }
-  | { kind: 'drive' }
-  | { kind: 'look-at-lamp' }
-  /** A look at a wheel: tread, sidewall, stem. */
-  | { kind: 'look'; wheel: Position }
-  /** Another check, done by hand and written down: what the display shows, a logged drive … */
-  | { kind: 'check'; test: CheckedByHand; wheel?: Position }
-  /** What was chosen to be replaced: programmed, and fitted by the list. */
-  | { kind: 'program'; wheel: Position }
-  | { kind: 'service'; wheel: Position }
-  /** The car is taught by a way that needs no lead, or by another one where writing failed. */
-  | { kind: 'relearn'; failed: number }
-  /** What was seen of a tire, and what it turned out to be. */
-  | { kind: 'explain'; wheel: Position }
-  | { kind: 'act'; finding: Finding }
-  | { kind: 'hand-over' }
-  | { kind: 'done' };
-
-/** Tests whose result somebody types in. */
-export const checkedByHand = [
-  'display',
-  'reception',
-  'shift',
-  'wheelspeed',
-  'baseline',
-] as const satisfies readonly Test[];
-export type CheckedByHand = (typeof checkedByHand)[number];
-
 export interface MoveContext {
   assessment: Assessment;
   handedOver: boolean;
-  /** There is a lead to this car, so it can be read and written. */
+  /** The car can be read and taught: over a lead, or with a tool of the shop's own whose readings are typed. */
   hasLead: boolean;
-  /** There is an activation tool. */
+  /** Sensors can be woken: by the tool that is connected, or by one whose readings are typed. */
   hasTool: boolean;
 }
 
 /**
  * The next move of a visit: first what is unknown of a write; then, as long as a check is worth its minutes,
- * the check; then put right what holds; then prove it, measuring what has not been measured yet.
+ * the check; then put right what holds; then prove it, measuring what has not been measured yet. What was put off
+ * is passed over, and the next best offered.
  */
-export function nextMove(asked: Job, context: MoveContext): Move {
-  const { assessment, handedOver, hasLead } = context;
-  if (handedOver) return { kind: 'done' };
-  const slip = slipToAsk(asked);
+export function nextMove(job: Job, context: MoveContext): Move {
+  if (context.handedOver) return { kind: 'done' };
+  for (const move of openMoves(job, context)) if (!isPutOff(job, move)) return move;
+  return { kind: 'hand-over' };
+}
+
+/** All that could be done next, the best first. */
+function* openMoves(asked: Job, context: MoveContext): Generator<Move> {
+  const { assessment, hasLead } = context;
   const { job } = setAsideSlips(asked);
   const ledger = ledgerOf(job);
   const pending = (job.carWrites ?? []).some(
     (write) =>
       write.kind !== 'sensor' && writeVerdict(write) === 'unknown' && write === lastOfKind(job, write.kind),
   );
-  if (pending && hasLead) return { kind: 'read-back' };
-  if (roadWheels.some((wheel) => placardKPa(job, wheel) === undefined)) return { kind: 'placard' };
+  if (pending && hasLead) yield { kind: 'read-back' };
+  if (roadWheels.some((wheel) => placardKPa(job, wheel) === undefined)) yield { kind: 'placard' };
 
-  if (slip) return slip;
+  const slip = slipToAsk(asked);
+  if (slip) yield slip;
   const doubted = failedInRelearn(job);
-  if (doubted && context.hasTool) return { kind: 'wake', wheel: doubted, tries: 0 };
+  if (doubted && context.hasTool) yield { kind: 'wake', wheel: doubted, tries: 0 };
   const step = nextReplacementStep(job);
   if (step) {
-    return step.do === 'wake'
+    yield step.do === 'wake'
       ? { kind: 'wake', wheel: step.wheel, tries: 0 }
       : { kind: step.do, wheel: step.wheel };
   }
   const check = worthwhileCheck(job, context);
-  if (check) return asMove(check.test, check.wheel, ledger);
+  if (check) yield asMove(check.test, check.wheel, ledger);
 
   const holding = findingsThatHold(assessment);
-  const part = holding.find(({ code }) => recordOf(code).work?.before === 'writing');
-  if (part) return { kind: 'act', finding: part };
-  const refusedWrites = writesThatFailed(job);
-  if (assessment.registration && !assessment.registration.ok && hasLead && refusedWrites < triesOfOneWay) {
-    return holding.some(({ code }) => code === 'supply-voltage-low')
+  for (const finding of holding) if (workIs('writing', finding)) yield { kind: 'act', finding };
+  const failedWrites = writesThatFailed(job);
+  if (assessment.registration && !assessment.registration.ok && hasLead && failedWrites < triesOfOneWay) {
+    yield holding.some(({ code }) => code === 'supply-voltage-low')
       ? { kind: 'support-supply', how: supportWords(job.vehicle.tpms) }
       : { kind: 'write-ids' };
   }
-  const fill = assessment.targets.find(
-    ({ addKPa, wheel }) => addKPa !== undefined && addKPa > placardToleranceKPa && ledger.gauge[wheel],
-  );
-  if (fill?.addKPa !== undefined) return { kind: 'fill', wheel: fill.wheel, addKPa: fill.addKPa };
-
-  const work = holding.find(({ code }) => recordOf(code).work?.before === 'proof');
-  if (work) return { kind: 'act', finding: work };
-  const unmeasured = toProve(job, ledger, context);
-  if (unmeasured) return unmeasured;
-  const [damaged] = unexplainedDamage(job);
-  if (damaged) return { kind: 'explain', wheel: damaged.wheel };
-  if (teachingIsOpen(job, ledger)) return { kind: 'relearn', failed: refusedWrites };
-  return moveFromProof(proofOf(job), hasLead);
+  for (const { addKPa, wheel } of assessment.targets) {
+    if (addKPa !== undefined && addKPa > placardToleranceKPa && ledger.gauge[wheel])
+      yield { kind: 'fill', wheel, addKPa };
+  }
+  for (const finding of holding) if (workIs('proof', finding)) yield { kind: 'act', finding };
+  yield* toProve(job, ledger, context);
+  for (const { wheel } of unexplainedDamage(job)) yield { kind: 'explain', wheel };
+  if (teachingIsOpen(job, ledger)) yield { kind: 'relearn', failed: failedWrites };
+  yield* movesFromProof(job, proofOf(job), hasLead);
 }
+
+/** What holds asks for work by hands, and that comes before this. */
+const workIs = (before: 'writing' | 'proof', { code }: Finding): boolean =>
+  recordOf(code).work?.before === before;
 
 /** A figure in a unit it was not meant in is read again before anything rests on it. */
 function slipToAsk(job: Job): Move | undefined {
@@ -159,20 +131,13 @@ function failedInRelearn(job: Job): Position | undefined {
   return woken || !monitoredWheels(job).includes(failedAt) ? undefined : failedAt;
 }
 
-/** A way that failed so often is not offered again (practice): another one is. */
-const triesOfOneWay = 2;
-
-/** Writes of IDs in a row, the latest ones, after which the car does not hold what was asked. */
-function writesThatFailed({ carWrites = [] }: Job): number {
-  const verdicts = carWrites.flatMap((write) => (write.kind === 'registry' ? [writeVerdict(write)] : []));
-  return verdicts.length - 1 - verdicts.findLastIndex((verdict) => verdict === 'worked');
-}
-
-/** The car must be taught, and that has not been tried in vain too often. */
+/** The car must be taught, and that has not been tried in vain too often by another way than sending it its IDs. */
 function teachingIsOpen(job: Job, ledger: Ledger): boolean {
   if (job.vehicle.tpms.kind !== 'direct') return false;
   const { action } = needOf(job, ledger);
-  const failed = allOf(job, 'relearn').filter(({ seen }) => seen.outcome === 'failed').length;
+  const failed = allOf(job, 'relearn').filter(
+    ({ seen }) => seen.outcome === 'failed' && !sendsIds(seen.method),
+  ).length;
   return (action === 'relearn' || action === 'acknowledge') && failed < triesOfOneWay;
 }
 
@@ -181,7 +146,15 @@ export function worthwhileCheck(
   job: Job,
   context: Pick<MoveContext, 'assessment' | 'hasLead' | 'hasTool'>,
 ): NextTest | undefined {
-  return nextOnTheWalk(context.assessment.nextTests.filter(({ test }) => canDo(test, job, context)));
+  const ledger = ledgerOf(job);
+  return nextOnTheWalk(
+    context.assessment.nextTests.filter(
+      ({ test, wheel }) =>
+        canDo(test, job, context) &&
+        !(test === 'activation' && wheel && wokenInVain(ledger, wheel)) &&
+        !isPutOff(job, asMove(test, wheel, ledger)),
+    ),
+  );
 }
 
 /**
@@ -233,7 +206,7 @@ function asMove(test: Test, wheel: Position | undefined, ledger: Ledger): Move {
     case 'registry':
       return { kind: 'read-car' };
     case 'drive':
-      return { kind: 'drive' };
+      return { kind: 'drive', tries: 0 };
     case 'lamp':
       return { kind: 'look-at-lamp' };
     case 'display':
@@ -246,26 +219,26 @@ function asMove(test: Test, wheel: Position | undefined, ledger: Ledger): Move {
 }
 
 /** What the proof needs and nobody has measured yet, in the order of the walk. */
-function toProve(job: Job, ledger: Ledger, { hasLead, hasTool }: MoveContext): Move | undefined {
-  const ungauged = wheelsOf(job).find((wheel) => !ledger.gauge[wheel]);
-  if (ungauged) return { kind: 'gauge', wheel: ungauged, again: false };
-  const [soft] = softSince(job);
-  if (soft) return { kind: 'gauge', wheel: soft, again: true };
-  const unheard = monitoredWheels(job).find((wheel) => !isScanned(ledger, wheel));
-  if (hasTool && unheard) return asMove('activation', unheard, ledger);
-  if (hasLead && job.vehicle.tpms.kind === 'direct' && !isWhollyRead(job, ledger))
-    return { kind: 'read-car' };
-  return undefined;
+function* toProve(job: Job, ledger: Ledger, { hasLead, hasTool }: MoveContext): Generator<Move> {
+  for (const wheel of wheelsOf(job)) if (!ledger.gauge[wheel]) yield { kind: 'gauge', wheel, again: false };
+  for (const wheel of softSince(job)) yield { kind: 'gauge', wheel, again: true };
+  if (hasTool) {
+    for (const wheel of monitoredWheels(job))
+      if (!isScanned(ledger, wheel)) yield asMove('activation', wheel, ledger);
+  }
+  if (hasLead && job.vehicle.tpms.kind === 'direct' && !isWhollyRead(job, ledger)) yield { kind: 'read-car' };
 }
 
-function moveFromProof({ proved, checks }: Proof, hasLead: boolean): Move {
-  if (proved) return { kind: 'hand-over' };
+function* movesFromProof(job: Job, { proved, checks }: Proof, hasLead: boolean): Generator<Move> {
+  if (proved) return;
   const open = (name: ProofItem['name']) =>
     checks.some((check) => check.name === name && check.state !== 'met');
-  if (open('codes') && hasLead) return { kind: 'clear-codes' };
-  if (open('reports') && hasLead) return { kind: 'drive' };
-  if (open('lamp')) return { kind: 'look-at-lamp' };
-  return { kind: 'hand-over' };
+  const cleared = clearedInVain(job);
+  if (open('codes') && hasLead && cleared < triesOfOneWay) yield { kind: 'clear-codes', tries: cleared };
+  const driven = drivenInVain(job);
+  if (open('reports') && hasLead && driven < triesOfOneWay) yield { kind: 'drive', tries: driven };
+  if (open('reset')) yield { kind: 'check', test: 'baseline' };
+  if (open('lamp') && lampLooks(job) < triesOfOneWay) yield { kind: 'look-at-lamp' };
 }
 
 function lastOfKind(job: Job, kind: string) {
@@ -340,6 +313,15 @@ export function isPassed(station: Station, job: Job, proof: Proof): boolean {
       return false;
   }
 }
+
+/** It answered to no trigger there is: once more would say nothing new. */
+function wokenInVain({ sensor }: Ledger, wheel: Position): boolean {
+  const scan = sensor[wheel];
+  return scan?.kind === 'silent' && scan.tries.length >= silentToAll;
+}
+
+/** Pulsed, continuous, magnet. */
+const silentToAll = 3;
 
 /** Heard clearly, or silent often enough to be taken for silent. */
 function isScanned(ledger: Ledger, wheel: Position): boolean {

@@ -12,3 +12,23 @@ export interface Person {
   units: UnitChoice;
   ownUnits: boolean;
 }
+
+/** A device on which a PIN is enough to sign in. */
+export interface PairedDevice {
+  id: string;
+  name: string;
+  pairedAt: string;
+  pairedBy: string;
+  lastSeenAt: string | null;
+}
+
+/** Where somebody is signed in. */
+export interface SessionSummary {
+  id: string;
+  startedAt: string;
+  expiresAt: string;
+  /** What the browser calls itself. */
+  agent: string;
+  /** The one that asks. */
+  here: boolean;
+}

@@ -6,6 +6,25 @@ import type { CodeTable } from '../trouble-code/meaning';
 import type { Position } from '../wheel';
 import type { Move } from '.';
 
+/** Only an open job is worked on. A cancelled one can be opened again, one handed over is followed up by another. */
+export const jobStates = ['open', 'handed-over', 'cancelled'] as const;
+export type JobState = (typeof jobStates)[number];
+
+/** A device of the shop: where it answers, and how it last did. */
+export interface DeviceState {
+  kind: 'tool' | 'lead' | 'weather';
+  /** Empty where none is set up. */
+  address: string;
+  /** By a variable of the command that started the server, which comes before what is set up. */
+  namedAtStart: boolean;
+  /** Since when it has answered without a miss, and when last. */
+  since: string | null;
+  lastHeardAt: string | null;
+  trouble: { at: string; message: string } | null;
+  /** Who used it last. */
+  by: string | null;
+}
+
 /** A visit as a screen gets it: the facts. What follows is worked out where it is shown. */
 export interface VisitView {
   id: string;
@@ -14,7 +33,7 @@ export interface VisitView {
   version: number;
   /** Counts all that was recorded and corrected. */
   revision: number;
-  state: 'open' | 'handed-over';
+  state: JobState;
   /** As it was recorded: readings as they were read. */
   job: Job;
   /** What the shop had seen when the job was opened, where it is what a verdict rests on too. */
@@ -28,12 +47,22 @@ export interface VisitView {
 
 /** What can be done to this car here. */
 export interface DevicesAtHand {
+  /** Connected, so that a press wakes a sensor, or reads the car. */
   tool: boolean;
   lead: boolean;
+  /** The shop has one of its own, whose readings are typed. */
+  ownTool: boolean;
+  ownLead: boolean;
   /** The car's receiver takes other pressures for its lamp. */
   takesThresholds: boolean;
   practice: boolean;
 }
+
+/** What can be read here at all, by a device or by hand. */
+export const readable = ({ tool, lead, ownTool, ownLead }: DevicesAtHand) => ({
+  hasTool: tool || ownTool,
+  hasLead: lead || ownLead,
+});
 
 /** The job of a visit as it is judged, by the gauges it was read with. */
 export const judgedJob = ({ job, gauges }: Pick<VisitView, 'job' | 'gauges'>): Job => asJudged(job, gauges);
@@ -44,12 +73,14 @@ export interface YardLine {
   number: number;
   label: string;
   plate: string;
-  state: 'open' | 'handed-over';
+  state: JobState;
   openedAt: string;
   openedBy: string;
   handedOverAt: string | null;
   lamp: 'off' | 'steady' | 'flash-then-steady' | 'flash-while-driving' | 'not-seen';
   headline: string;
+  /** Whether all was shown that proves it. */
+  proved: boolean;
   move: Move;
 }
 
@@ -63,6 +94,8 @@ export interface KnownVehicle {
   profile: string | null;
   visits: number;
   lastOdometerKm: number | null;
+  /** The job that is open for it now. */
+  openJob: { id: string; number: number } | null;
 }
 
 export interface ProfileSummary {

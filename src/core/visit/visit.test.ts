@@ -233,6 +233,18 @@ describe('the sheet', () => {
   });
 });
 
+describe('a car without sensors', () => {
+  it('is reset after air was let in, before anybody looks at its lamp', () => {
+    const car = { tpms: { kind: 'indirect' as const } };
+    const filled = jobWith([lamp(0, 'steady'), ...gauges(1, { RF: 160 }), gauge(9, 'RF', 230)], car);
+    const assessment = { ...assess(filled), findings: [], nextTests: [], targets: [] };
+    expect(nextMove(filled, { assessment, handedOver: false, hasLead: false, hasTool: false })).toEqual({
+      kind: 'check',
+      test: 'baseline',
+    });
+  });
+});
+
 describe('the move after the checks', () => {
   const seen = [lamp(0, 'off'), ...gauges(1), ...scans(2), registry(3), ...lives(4, undefined, 62)];
   const at = (assessment: Partial<Assessment>, job: Job = jobWith(seen), more: object = {}) =>
@@ -332,7 +344,7 @@ describe('the move after the checks', () => {
     expect(as('visual', 'RF')).toEqual({ kind: 'look', wheel: 'RF' });
     expect(as('lamp')).toEqual({ kind: 'look-at-lamp' });
     expect(as('registry')).toEqual({ kind: 'read-car' });
-    expect(as('drive')).toEqual({ kind: 'drive' });
+    expect(as('drive')).toEqual({ kind: 'drive', tries: 0 });
     for (const one of ['display', 'shift', 'reception', 'wheelspeed', 'baseline'] as const)
       expect(as(one)).toMatchObject({ kind: 'check', test: one });
   });
@@ -347,11 +359,11 @@ describe('the move after the checks', () => {
     expect(at({}, without('activation', 'registry'))).toEqual({ kind: 'wake', wheel: 'LF', tries: 0 });
     expect(at({}, without('activation', 'registry'), { hasTool: false })).toEqual({ kind: 'read-car' });
     expect(at({}, without('registry'))).toEqual({ kind: 'read-car' });
-    expect(at({}, without('live'))).toEqual({ kind: 'drive' });
+    expect(at({}, without('live'))).toEqual({ kind: 'drive', tries: 0 });
     expect(at({}, without('lamp'))).toEqual({ kind: 'look-at-lamp' });
     expect(at({}, without('lamp', 'live'), { hasLead: false })).toEqual({ kind: 'look-at-lamp' });
     const code = { kind: 'dtc' as const, at: minute(5), code: 'C1B31', status: 'active' as const };
-    expect(at({}, jobWith([...seen, code]))).toEqual({ kind: 'clear-codes' });
+    expect(at({}, jobWith([...seen, code]))).toEqual({ kind: 'clear-codes', tries: 0 });
     expect(at({}, jobWith([...seen, code]), { hasLead: false })).toEqual({ kind: 'hand-over' });
     const indirect = jobWith([lamp(0, 'off'), ...gauges(1)], { tpms: { kind: 'indirect' } });
     expect(at({}, indirect)).toEqual({ kind: 'hand-over' });
@@ -415,7 +427,7 @@ describe('the stations', () => {
         { kind: 'read-back' },
         { kind: 'support-supply', how: 'connect a charger' },
       ],
-      prove: [{ kind: 'clear-codes' }, { kind: 'drive' }, { kind: 'look-at-lamp' }],
+      prove: [{ kind: 'clear-codes', tries: 0 }, { kind: 'drive', tries: 0 }, { kind: 'look-at-lamp' }],
       'hand-over': [{ kind: 'hand-over' }, { kind: 'done' }],
     };
     for (const [station, of] of Object.entries(moves))

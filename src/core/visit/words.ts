@@ -8,8 +8,8 @@ export const stationNames: Record<Station, string> = {
   gauge: 'Gauge',
   scan: 'Scan',
   car: 'Car',
-  follows: 'Judge',
-  write: 'Write',
+  follows: 'Findings',
+  write: 'Register',
   prove: 'Prove',
   'hand-over': 'Hand over',
 };
@@ -35,21 +35,33 @@ export function moveWords(move: Move, units: UnitChoice): { label: string; why: 
             why: `Antenna to the sidewall by the valve, ${positionName[move.wheel]}.`,
           }
         : {
-            label: `Wake ${move.wheel} again`,
-            why: 'Silent. Move the antenna, roll the wheel a quarter turn, other trigger.',
+            label: `Wake ${move.wheel} ${move.tries === 1 ? 'again' : 'once more'}`,
+            why: `Silent ${times(move.tries)}. Move the antenna, roll the wheel a quarter turn, other trigger.`,
           };
     case 'read-car':
       return { label: 'Read the car', why: 'Lead in, ignition on: registered IDs, codes, live pressures.' };
     case 'support-supply':
       return { label: 'Read the car again', why: `Supply too low to write. First ${move.how}.` };
     case 'write-ids':
-      return { label: 'Send the IDs', why: 'What the car holds is not what was heard at the wheels.' };
+      return { label: 'Register the IDs', why: 'What the car holds is not what was heard at the wheels.' };
     case 'read-back':
       return { label: 'Read back', why: 'Whether the write worked is not known until it is read back.' };
     case 'clear-codes':
-      return { label: 'Clear the codes', why: 'Cleared, and not back after the drive, is the proof.' };
+      return {
+        label: 'Clear the codes',
+        why:
+          move.tries > 0
+            ? `Cleared ${times(move.tries)}, and they came back. After the drive, once more.`
+            : 'Cleared, and not back after the drive, is the proof.',
+      };
     case 'drive':
-      return { label: 'Drive and read', why: 'Above the wake speed the car must hear every wheel.' };
+      return {
+        label: 'Drive and read',
+        why:
+          move.tries > 0
+            ? `Driven ${times(move.tries)}, and not every wheel was heard. Some cars need longer: once more.`
+            : 'Above the wake speed the car must hear every wheel.',
+      };
     case 'look-at-lamp':
       return {
         label: 'Look at the lamp',
@@ -82,7 +94,7 @@ export function moveWords(move: Move, units: UnitChoice): { label: string; why: 
         label: 'Relearn',
         why:
           move.failed > 0
-            ? `Sending the IDs failed ${move.failed} times: teach the car another way.`
+            ? `Registering the IDs failed ${times(move.failed)}: teach the car another way.`
             : 'The car must be taught its sensors: see in which ways it can be.',
       };
     case 'act':
@@ -116,7 +128,9 @@ export const checkWords: Record<CheckedByHand, { label: string; why: string }> =
     why: 'A straight, steady drive with the lead in: each wheel against the mean of the four.',
   },
   baseline: {
-    label: 'Store the reference',
-    why: 'With all tires cold at placard, store the reference anew and drive.',
+    label: 'Reset the system',
+    why: 'With all tires cold at placard, reset the system and drive.',
   },
 };
+
+const times = (count: number): string => (count === 1 ? 'once' : count === 2 ? 'twice' : `${count} times`);

@@ -67,6 +67,6 @@ export function testWords(
     case 'wheelspeed':
       return 'compare wheel speeds on a straight drive';
     case 'baseline':
-      return 'store the reference and drive';
+      return 'reset the system and drive';
   }
 }

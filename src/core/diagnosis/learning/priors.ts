@@ -1,5 +1,5 @@
 import { commonness, faults, type Fault, type FindingCode } from '../../finding';
-import type { Service } from '../../job';
+import { doneLately, type Service } from '../../job';
 import type { Position } from '../../wheel';
 import type { Context } from '../evidence';
 import { historyMayMoveBy, type Experience } from './experience';
@@ -27,18 +27,21 @@ export const plainChance = (code: FindingCode): number | undefined =>
   isFault(code) ? commonness(code).prior : undefined;
 
 export function priorsFor(context: Context, experience?: Experience): Priors {
-  const { kind, hoursAgo } = context.job.service ?? { kind: 'none' as const, hoursAgo: undefined };
-  // Where nobody said how long ago it was, it was lately: that is what is asked for.
-  const fresh = 0.5 ** ((hoursAgo ?? 0) / model.serviceHalfLifeHours);
+  const work = doneLately(context.job).map(({ kind, hoursAgo }) => ({
+    kind,
+    // Where nobody said how long ago it was, it was lately: that is what is asked for.
+    fresh: 0.5 ** ((hoursAgo ?? 0) / model.serviceHalfLifeHours),
+  }));
+  /** By how much all that was done makes it likelier: what each adds, as of causes that are rare. */
+  const factorOf = (after: (kind: Service['kind']) => number) =>
+    work.reduce((factor, { kind, fresh }) => factor + (after(kind) - 1) * fresh, 1);
   const afterWork = (learned: number, factor: number) =>
-    factor === 1
-      ? learned
-      : Math.min(learned * (1 + (factor - 1) * fresh), Math.max(learned, model.mostByService));
+    factor === 1 ? learned : Math.min(learned * factor, Math.max(learned, model.mostByService));
   const moved = (code: Fault) => historyMayMoveBy(code, commonness(code).prior, experience);
   const chance = (code: Fault): number => {
     const { prior, after } = commonness(code);
     const learned = prior * moved(code);
-    const worked = afterWork(learned, after(kind));
+    const worked = afterWork(learned, factorOf(after));
     if (context.taught === 'no' || !settledByTeaching.has(code)) return worked;
     const left = learned + (worked - learned) * model.taught.leaves;
     return code === 'id-not-registered' && context.taught === 'unread'
@@ -46,11 +49,17 @@ export function priorsFor(context: Context, experience?: Experience): Priors {
       : left;
   };
   const of = Object.fromEntries(plainFaults.map((code) => [code, chance(code)])) as Priors['of'];
-  const baseline = baselineAfter(kind, fresh);
+  const baseline = Math.max(
+    baselineAfter('none', 0),
+    ...work.map(({ kind, fresh }) => baselineAfter(kind, fresh)),
+  );
   const taught = context.taught === 'no' ? 1 : model.taught.leaves;
   const ofSet = (why: keyof Priors['wholeSet'], left = 1) =>
-    (model.wholeSets.none[why] + (model.wholeSets[setsWork(kind)][why] - model.wholeSets.none[why]) * fresh) *
-    left;
+    work.reduce(
+      (chance, { kind, fresh }) =>
+        chance + (model.wholeSets[setsWork(kind)][why] - model.wholeSets.none[why]) * fresh,
+      model.wholeSets.none[why],
+    ) * left;
   return {
     of: {
       ...of,
@@ -64,7 +73,7 @@ export function priorsFor(context: Context, experience?: Experience): Priors {
     battery: (ageYears) => {
       const { dead, ending } = batteryPriors(ageYears);
       const broken = dead * moved('sensor-silent');
-      const worked = broken * (1 + (commonness('sensor-silent').after(kind) - 1) * fresh);
+      const worked = broken * factorOf(commonness('sensor-silent').after);
       return {
         dead: Math.min(worked, Math.max(broken, model.mostByService)),
         ending: ending * moved('sensor-battery-low'),

@@ -13,5 +13,5 @@ export const minutes = {
   reception: practice(20, 'a longer drive with the log running'),
   shift: practice(6, 'take 25 kPa off one tire, wait for the display, put it back'),
   wheelspeed: practice(12, 'a straight, steady drive with the lead in'),
-  baseline: practice(10, 'store the reference and drive'),
+  baseline: practice(10, 'reset the system and drive'),
 } as const;

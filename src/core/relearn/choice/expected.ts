@@ -1,4 +1,4 @@
-import type { Job } from '../../job';
+import { wasDone, type Job } from '../../job';
 import { ledgerOf, type Ledger } from '../../ledger';
 import { monitoredWheels } from '../../placard';
 import type { Position } from '../../wheel';
@@ -8,7 +8,7 @@ import type { Position } from '../../wheel';
  * heard nothing the sensor on file there, as long as no wheel or sensor was moved since.
  */
 export function expectedIds(job: Job, { sensor }: Ledger = ledgerOf(job)): Partial<Record<Position, string>> {
-  const moved = ['rotation', 'wheels-swapped', 'sensor-replaced'].includes(job.service?.kind ?? 'none');
+  const moved = wasDone(job, 'rotation', 'wheels-swapped', 'sensor-replaced');
   return Object.fromEntries(
     monitoredWheels(job).flatMap((wheel) => {
       const scan = sensor[wheel];

@@ -1,6 +1,6 @@
 import { programmedFor } from '../../sensor-programming';
 import { changesOf, lastOf, ofKind } from '../../history';
-import { allOf, type Job } from '../../job';
+import { allOf, doneLately, wasDone, type Job, type Service } from '../../job';
 import { ledgerOf, type Ledger } from '../../ledger';
 import { monitoredWheels } from '../../placard';
 import { compareRegistration } from '../../registration';
@@ -67,7 +67,7 @@ function referenceNeed(job: Job): Need {
       .map(({ seen }) => Date.parse(seen.at)),
   );
   const touched = lastOf(ofKind(changesOf(job), 'air', 'repair'));
-  const worked = job.service !== undefined && job.service.kind !== 'none';
+  const worked = doneLately(job).length > 0;
   const stale = touched > stored || (worked && stored === Number.NEGATIVE_INFINITY);
   return stale
     ? { action: 'store-reference', reason: 'reference-stale', wheels: [], measured: false }
@@ -126,25 +126,28 @@ function workNeed(job: Job): Need {
     measured: false,
   });
   if (lastOf(ofKind(changes, 'relearn')) > lastOf(ofKind(changes, 'sensor'))) return need('none', 'taught');
-  if (another.length > 0 && job.service?.kind !== 'wheels-swapped')
-    return need('relearn', 'new-sensor', another);
+  if (another.length > 0 && !wasDone(job, 'wheels-swapped')) return need('relearn', 'new-sensor', another);
   if (replaced.length > 0 && another.length === 0) return need('none', 'cloned', replaced);
-  switch (job.service?.kind) {
-    case 'rotation':
-      if (locates === undefined) return need('depends', 'rotated-not-known');
-      return locates ? need('relearn', 'rotated') : need('none', 'rotated-not-tied');
-    case 'wheels-swapped':
-      if (holdsSets === undefined) return need('depends', 'other-set-not-known');
-      return holdsSets > 1 ? need('none', 'other-set-held') : need('relearn', 'other-set');
-    case 'sensor-replaced':
-      return need('depends', 'new-sensor');
-    case 'tires-fitted':
-    case 'repair':
-      return need('none', 'same-sensors');
-    case 'none':
-    case undefined:
-      return need('none', 'nothing-done');
-  }
+  const ofWork = (kind: Service['kind']): Need => {
+    switch (kind) {
+      case 'rotation':
+        if (locates === undefined) return need('depends', 'rotated-not-known');
+        return locates ? need('relearn', 'rotated') : need('none', 'rotated-not-tied');
+      case 'wheels-swapped':
+        if (holdsSets === undefined) return need('depends', 'other-set-not-known');
+        return holdsSets > 1 ? need('none', 'other-set-held') : need('relearn', 'other-set');
+      case 'sensor-replaced':
+        return need('depends', 'new-sensor');
+      case 'tires-fitted':
+      case 'repair':
+        return need('none', 'same-sensors');
+      case 'none':
+        return need('none', 'nothing-done');
+    }
+  };
+  const needs = doneLately(job).map(({ kind }) => ofWork(kind));
+  const first = (action: NeedAction) => needs.find((one) => one.action === action);
+  return first('relearn') ?? first('depends') ?? first('none') ?? ofWork('none');
 }
 
 /** The sensor of a wheel has its old one's ID, as far as anybody heard it since. */

@@ -6,13 +6,13 @@ const needActionWords: Record<NeedAction, string> = {
   none: 'No relearn is needed',
   relearn: 'A relearn is needed',
   acknowledge: 'No relearn: the swap with the spare is acknowledged',
-  'store-reference': 'The reference must be stored again',
+  'store-reference': 'The system must be reset',
   depends: 'Whether a relearn is needed is not known yet',
 };
 
 const needReasonWords: Record<NeedReason, string> = {
   'no-monitoring': 'This car does not watch its pressures.',
-  'reference-holds': 'Nothing was changed on tires or air since the reference was stored.',
+  'reference-holds': 'Nothing was changed on tires or air since the system was reset.',
   'reference-stale':
     'It compares wheel speeds with what it stored, and tires or air were changed since. Set the pressures cold first.',
   'holds-what-was-heard': 'It holds the ID that was heard at every wheel.',

@@ -6,9 +6,9 @@ export const methodWords: Record<RelearnMethod, string> = {
   tool: 'stationary, with the tool',
   air: 'stationary, letting air out',
   magnet: 'stationary, with the magnet',
-  write: 'send the IDs over the lead',
+  write: 'register the IDs over the lead',
   typed: 'type the IDs into the car',
-  reset: 'store the reference',
+  reset: 'reset the system',
 };
 
 export const phaseWords: Record<Phase, string> = {
@@ -80,7 +80,7 @@ export function stepWords(procedure: Procedure, phase: Phase, step: Step): strin
     case 'magnet':
       return 'Hold the magnet over the valve until the car answers';
     case 'write':
-      return 'Send the IDs to the car';
+      return 'Register the IDs in the car';
   }
 }
 

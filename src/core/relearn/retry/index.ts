@@ -59,7 +59,7 @@ export function whatItMustBe({ because, differs }: Run): string[] {
   if (because.includes('differs'))
     return [
       `The car does not hold what was heard${differs.length > 0 ? ` at ${differs.join(', ')}` : ''}: it did not take it, or another sensor was learned there.`,
-      'Move other wheels away and teach those wheels again, or send the IDs over the lead.',
+      'Move other wheels away and teach those wheels again, or register the IDs over the lead.',
     ];
   if (because.includes('lamp-on'))
     return [

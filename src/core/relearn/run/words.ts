@@ -37,7 +37,7 @@ export const noteWords: Record<RunNote, { means: string; next: string }> = {
   },
   differs: {
     means: 'The car holds other IDs than it should.',
-    next: 'Start again at that wheel, or send the IDs over the lead.',
+    next: 'Start again at that wheel, or register the IDs over the lead.',
   },
   early: {
     means: 'Too early: the wait is not over.',
@@ -67,7 +67,7 @@ export const noteWords: Record<RunNote, { means: string; next: string }> = {
   },
   'refused-by-car': {
     means: 'The car refused the write.',
-    next: 'Check the supply and the ignition, read the car, then send again.',
+    next: 'Check the supply and the ignition, read the car, then register them again.',
   },
   silent: {
     means: 'Nothing answered at this wheel.',

@@ -1,5 +1,5 @@
 import { allOf, type Placed } from '../../../job';
-import { lampWords, serviceWords } from '../../../job/words';
+import { doneWords, lampWords } from '../../../job/words';
 import { isAboveWakeSpeed } from '../../../wake-speed';
 import { compareRegistration } from '../../../registration';
 import { listWheels } from '../../../wheel';
@@ -94,21 +94,21 @@ export const carReasons = {
     ofCar: (known) => {
       const { job, evidence } = known;
       const stored = lastStored(known);
-      const { kind } = job.service ?? { kind: 'none' as const };
+      const done = doneWords(job);
       const gauged = allOf(job, 'gauge');
       const why = stored
         ? evidence.car.storedTooSoon
-          ? [clause('The reference was stored before the air was put right.', stored, ...gauged)]
+          ? [clause('The system was reset before the air was put right.', stored, ...gauged)]
           : stored.seen.outcome === 'done'
-            ? [clause('The reference was stored.', stored)]
-            : [clause('Storing the reference was not finished.', stored)]
+            ? [clause('The system was reset.', stored)]
+            : [clause('The reset was not finished.', stored)]
         : [];
       const worked: Clause[] =
-        kind === 'none'
+        done === ''
           ? []
           : [
               {
-                words: `Done lately: ${serviceWords[kind]}${stored ? '' : '; no storing is on record since'}.`,
+                words: `Done lately: ${done}${stored ? '' : '; no reset is on record since'}.`,
                 on: [],
                 told: 'service',
               },

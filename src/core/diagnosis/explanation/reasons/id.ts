@@ -1,6 +1,6 @@
 import { wrongKPa } from '../../../agreement';
 import { atWheel } from '../../../job';
-import { serviceWords } from '../../../job/words';
+import { doneWords } from '../../../job/words';
 import { describeSlip, groupedId, sameId, slipBetween } from '../../../sensor-id';
 import { isAboveWakeSpeed } from '../../../wake-speed';
 import { listWheels } from '../../../wheel';
@@ -15,8 +15,8 @@ const heardId = ({ ledger, wheel }: AtWheel) => {
 };
 
 const afterWork = ({ job }: Known): Clause[] => {
-  const { kind } = job.service ?? { kind: 'none' as const };
-  return kind === 'none' ? [] : [{ words: `Done lately: ${serviceWords[kind]}.`, on: [], told: 'service' }];
+  const done = doneWords(job);
+  return done ? [{ words: `Done lately: ${done}.`, on: [], told: 'service' }] : [];
 };
 
 export const idReasons = {

@@ -78,7 +78,7 @@ describe('what nobody saw is not said', () => {
     const job = jobWith([stored, ...gauges(1, { LF: 205 }), gauge(5, 'LF', 230), lamp(9, 'steady')], {
       tpms,
     });
-    expect(said(job, 'baseline-not-set')).toMatch(/^The reference was stored before the air was put right/);
+    expect(said(job, 'baseline-not-set')).toMatch(/^The system was reset before the air was put right/);
     expect(said(job, 'baseline-not-set')).not.toContain('no storing');
   });
 });
