@@ -1,6 +1,9 @@
 import node from '@astrojs/node';
 import react from '@astrojs/react';
 import { defineConfig } from 'astro/config';
+import { createHash } from 'node:crypto';
+import { readdirSync, readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
 import { build } from 'esbuild';
 
 /** The code of the threads that judge, beside the server. */
@@ -20,17 +23,64 @@ const judgeThread = {
   },
 };
 
+/** The server process, around the pages. */
+const serverProcess = {
+  name: 'server-process',
+  hooks: {
+    'astro:build:done': async () => {
+      await build({
+        entryPoints: ['src/server.ts'],
+        outfile: 'dist/server.mjs',
+        bundle: true,
+        packages: 'external',
+        platform: 'node',
+        format: 'esm',
+        target: 'node20',
+      });
+    },
+  },
+};
+
+/** The worker that keeps the app on a device, and the list of what it keeps. */
+const serviceWorker = {
+  name: 'service-worker',
+  hooks: {
+    'astro:build:done': async ({ dir }: { dir: URL }) => {
+      const root = fileURLToPath(dir);
+      const files = readdirSync(root, { recursive: true, withFileTypes: true })
+        .filter((entry) => entry.isFile())
+        .map((entry) => `${entry.parentPath}/${entry.name}`)
+        .filter((file) => /\.(js|css|woff2|svg|webmanifest)$/.test(file) && !file.endsWith('/sw.js'));
+      const appFiles = files.map((file) => ({
+        url: `/${file.slice(root.length).replace(/^\/+/, '')}`,
+        revision: createHash('sha256').update(readFileSync(file)).digest('hex').slice(0, 16),
+      }));
+      await build({
+        entryPoints: ['src/workers/service-worker.ts'],
+        outfile: `${root}/sw.js`,
+        bundle: true,
+        minify: true,
+        format: 'iife',
+        target: 'es2022',
+        define: { appFiles: JSON.stringify(appFiles), 'process.env.NODE_ENV': '"production"' },
+      });
+    },
+  },
+};
+
 export default defineConfig({
   output: 'server',
-  adapter: node({ mode: 'standalone' }),
-  integrations: [react(), judgeThread],
+  adapter: node({ mode: 'middleware' }),
+  integrations: [react(), judgeThread, serverProcess, serviceWorker],
   devToolbar: { enabled: false },
   telemetry: false,
   experimental: { csp: true },
   // Every change is checked in the middleware, whatever its content type.
   security: { checkOrigin: false },
   vite: {
-    ssr: { external: ['sequelize', 'pg', 'umzug', 'rate-limiter-flexible', 'piscina', 'lru-cache'] },
+    ssr: {
+      external: ['sequelize', 'pg', 'umzug', 'rate-limiter-flexible', 'piscina', 'lru-cache', 'pdfkit'],
+    },
     build: { assetsInlineLimit: 0 },
   },
 } as Parameters<typeof defineConfig>[0]);

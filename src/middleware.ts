@@ -1,5 +1,6 @@
 import { defineMiddleware } from 'astro:middleware';
-import { foreignOrigin, notSignedIn, serverError } from './contract/refusals';
+import { foreignOrigin, notSignedIn, serverError, somebodyElse } from './contract/refusals';
+import { personHeader } from './contract/routes';
 import type { Result } from './core/result';
 import { respond, sessionCookie } from './pages/_http';
 import { personOfToken } from './services/people';
@@ -8,6 +9,7 @@ import { personOfToken } from './services/people';
 const open = new Set([
   '/sign-in',
   '/api/sign-in',
+  '/api/sign-in-pin',
   '/api/health',
   '/api/assess',
   '/api/schema/job',
@@ -48,6 +50,8 @@ export const onRequest = defineMiddleware(async (context, next) => {
       if (isApi) return refuse(notSignedIn());
       return secured(context.redirect(`/sign-in?next=${encodeURIComponent(pathname)}`, 303));
     }
+    const enteredBy = context.request.headers.get(personHeader);
+    if (enteredBy !== null && enteredBy !== context.locals.person?.id) return refuse(somebodyElse());
     return secured(await next());
   } catch (error) {
     console.error(error);

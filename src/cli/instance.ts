@@ -165,7 +165,7 @@ async function startStandins(folder: string, cars: string, undo: Undo): Promise<
 
 /** Starts a server process and waits until it answers. */
 export async function startServer(port: number, environment: Record<string, string>): Promise<ChildProcess> {
-  const entry = join(root, 'dist/server/entry.mjs');
+  const entry = join(root, 'dist/server.mjs');
   if (!existsSync(entry)) throw new Trouble('The app is not built. Build it with: npm run build');
   const part = startPart(['--import', join(root, 'src/cli/exit-with-parent.mjs'), entry], {
     cwd: root,

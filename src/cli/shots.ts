@@ -80,7 +80,7 @@ const list: Shot[] = [
   },
   { name: 'sheet', at: 'KUR 633', plate: true },
   { name: 'tonight', at: 'BRI 550', plate: true, then: opened('Tonight') },
-  { name: 'losses', at: 'BRI 550', plate: true, then: opened('Losses') },
+  { name: 'devices', at: '/devices' },
   { name: 'bench', at: '/bench?tool=lamp&p=230&t=14&on=200&off=215&low=-11&h=1640', then: drawn },
   { name: 'figures', at: '/figures' },
   {

@@ -10,26 +10,41 @@ interface Count {
   failed: number;
 }
 
-/** Everything that is checked, in order; a name among the parameters runs those steps alone. */
-const steps: { name: string; run: () => Promise<Count> }[] = [
-  { name: 'format', run: () => check('prettier', ['--check', '.', '--log-level', 'warn']) },
-  { name: 'lint', run: () => check('eslint', ['.']) },
-  { name: 'types', run: () => check('astro', ['check', '--minimumFailingSeverity', 'error']) },
-  { name: 'imports', run: () => check('depcruise', ['src', '--output-type', 'err']) },
-  { name: 'unit', run: () => vitest('unit') },
-  { name: 'integration', run: () => vitest('integration') },
-  { name: 'e2e', run: playwright },
+interface Step {
+  name: string;
+  run: () => Promise<Count>;
+}
+
+/**
+ * Everything that is checked, in order; a name among the parameters runs those steps alone. Steps of one row run side by
+ * side: one of the two waits for its database most of the time.
+ */
+const steps: Step[][] = [
+  [{ name: 'format', run: () => check('prettier', ['--check', '.', '--log-level', 'warn']) }],
+  [{ name: 'lint', run: () => check('eslint', ['.']) }],
+  [{ name: 'types', run: () => check('astro', ['check', '--minimumFailingSeverity', 'error']) }],
+  [{ name: 'imports', run: () => check('depcruise', ['src', '--output-type', 'err']) }],
+  [
+    { name: 'unit', run: () => vitest('unit') },
+    { name: 'integration', run: () => vitest('integration') },
+  ],
+  [{ name: 'e2e', run: playwright }],
 ];
 
 export async function test(only: readonly string[]): Promise<number> {
   process.chdir(root);
   const total: Count = { passed: 0, failed: 0 };
-  for (const { name, run } of steps.filter((step) => only.length === 0 || only.includes(step.name))) {
-    say(`\n── ${name}`);
-    const { passed, failed } = await run();
-    total.passed += passed;
-    total.failed += failed;
-    say(`${name}: ${passed} passed, ${failed} failed`);
+  const isAsked = ({ name }: Step) => only.length === 0 || only.includes(name);
+  for (const row of steps.map((all) => all.filter(isAsked)).filter((all) => all.length > 0)) {
+    say(`\n── ${row.map(({ name }) => name).join(' and ')}`);
+    await Promise.all(
+      row.map(async ({ name, run }) => {
+        const { passed, failed } = await run();
+        total.passed += passed;
+        total.failed += failed;
+        say(`${name}: ${passed} passed, ${failed} failed`);
+      }),
+    );
   }
   say(`\n${total.passed} passed, ${total.failed} failed`);
   return total.failed === 0 && total.passed > 0 ? 0 : 1;

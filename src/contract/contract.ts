@@ -21,7 +21,7 @@ export const key = z.uuid();
 
 /** Problems of use cases that share what they work on. */
 export const ofJob = ['unknown-job'] as const;
-export const ofOpenJob = [...ofJob, 'handed-over', 'key-in-use', 'not-allowed'] as const;
+export const ofOpenJob = [...ofJob, 'handed-over', 'cancelled', 'key-in-use', 'not-allowed'] as const;
 export const ofLead = [
   'no-receiver',
   'no-lead',
@@ -41,6 +41,8 @@ export const ofBay = ['no-practice', ...ofLead] as const;
 export const devicesAtHandSchema = z.object({
   tool: z.boolean(),
   lead: z.boolean(),
+  ownTool: z.boolean(),
+  ownLead: z.boolean(),
   takesThresholds: z.boolean(),
   practice: z.boolean(),
 }) satisfies z.ZodType<DevicesAtHand>;

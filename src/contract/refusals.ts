@@ -9,11 +9,28 @@ import { failure, type Issue } from '../core/result';
 // Who asks.
 export const wrongNameOrPassphrase = () =>
   failure('wrong-name-or-passphrase', 'Name and passphrase do not match. Try again.');
+export const wrongNameOrPin = () =>
+  failure('wrong-name-or-passphrase', 'Name and PIN do not match. Try again, or use the passphrase.');
+export const wrongPassphrase = () =>
+  failure('wrong-name-or-passphrase', 'This is not your passphrase now. Nothing was changed; try again.');
+export const notPaired = () =>
+  failure('not-paired', 'This device takes no PIN: a manager pairs it first. Sign in with the passphrase.');
+export const pinUnfit = () =>
+  failure('pin-unfit', 'A PIN has 4 to 8 digits, and is no run of one digit or of digits in a row.');
+export const unknownDevice = () =>
+  failure('unknown-device', 'This device is not paired any more. Reload the page.');
+export const unknownSession = () =>
+  failure('unknown-session', 'This session has ended already. Reload the page.');
 export const tooManyAttempts = (waitS: number) =>
   failure('too-many-attempts', `Too many attempts. Wait ${Math.ceil(waitS / 60)} min, then try again.`);
 export const noCredentials = () => failure('invalid-input', 'Give a name and a passphrase.');
 export const notSignedIn = () =>
   failure('not-signed-in', 'Sign in to go on. What you entered is kept on this device.');
+export const somebodyElse = () =>
+  failure(
+    'not-signed-in',
+    'Somebody else entered this on this device. It is sent once that person signs in here again.',
+  );
 export const foreignOrigin = () =>
   failure('foreign-origin', 'This request does not come from this app, so it was refused.');
 export const notAllowed = (who: string, name: string, role: string) =>
@@ -47,8 +64,14 @@ export const unknownSchema = () =>
 // A job, and what is recorded on it.
 export const unknownJob = () =>
   failure('unknown-job', 'There is no such job. Go back to the Yard and pick it there.');
-export const closedJob = () =>
-  failure('handed-over', 'This job is handed over and closed. Book the car in again to go on.');
+export const closedJob = (state: 'handed-over' | 'cancelled') =>
+  state === 'handed-over'
+    ? failure('handed-over', 'This job is handed over and closed. Book the car in again to go on.')
+    : failure('cancelled', 'This job is cancelled, so nothing was stored. Open it again to go on.');
+export const alreadyOpen = (number: number, id: string) =>
+  failure('already-open', `This car is here already: job ${number} is open. Go on there.`, [
+    { path: 'job', message: id },
+  ]);
 export const stale = (changed: Issue[]) =>
   failure(
     'stale',
@@ -58,7 +81,7 @@ export const stale = (changed: Issue[]) =>
 export const unknownProfile = (name: string) =>
   failure('unknown-profile', `There is no vehicle profile "${name}". Choose one from the list.`);
 export const keyInUse = () =>
-  failure('key-in-use', 'Part of this belongs to another job here. Nothing was taken in.');
+  failure('key-in-use', 'Part of this belongs to another job here. Nothing was imported.');
 export const recordedElsewhere = () =>
   failure('key-in-use', 'This was recorded on another job. Take it again here.');
 export const nothingToCorrect = () =>
@@ -76,11 +99,14 @@ export const notProved = (open: Issue[]) =>
   failure('not-proved', 'This visit is not proved yet. Prove it, or say why the car leaves as it is.', open);
 
 // Reading the car and writing to it.
+export const nothingThere = (address: string) =>
+  failure('device-unreachable', `Nothing answers at ${address}. Switch it on, or correct the address.`);
 export const noTool = () =>
-  failure('no-tool', 'No activation tool is set up. Start with HACIENDA_TOOL=host:port.');
-export const noLead = () => failure('no-lead', 'No lead is set up. Start with HACIENDA_LEAD=host:port.');
+  failure('no-tool', 'No activation tool is connected. Type what yours shows, or set one up under Devices.');
+export const noLead = () =>
+  failure('no-lead', 'No lead is connected. Type what the car says, or set one up under Devices.');
 export const noVinForLead = () =>
-  failure('no-lead', 'This car has no VIN on the job, so the practice bay cannot find it. Add the VIN.');
+  failure('no-lead', 'This car has no VIN on the job, so it is not among the simulated cars. Add the VIN.');
 export const otherCar = (found: string, vin: string) =>
   failure(
     'other-car',
@@ -177,12 +203,9 @@ export const noFamilyKnown = () =>
 export const noPractice = () =>
   failure('no-practice', 'There are no simulated cars here. Drive the real one.');
 export const noVinForPractice = () =>
-  failure('no-practice', 'This car has no VIN, so it is not in the practice bay.');
+  failure('no-practice', 'This car has no VIN, so it is not among the simulated cars.');
 export const noWeather = () =>
-  failure(
-    'no-weather',
-    'No weather service is set up. Type the temperatures, or start with HACIENDA_WEATHER=address.',
-  );
+  failure('no-weather', 'No weather service is set up. Type the temperatures, or set one up under Devices.');
 
 // The gauges.
 export const unknownGauge = () =>
@@ -197,9 +220,9 @@ export const checkTooShort = () =>
 
 // A shop that is busy, out of reach, or at fault.
 export const judgedTooLong = () =>
-  failure('too-long', 'Judging this job took too long and was given up. Send it with fewer readings.');
+  failure('too-long', 'Working this job out took too long and was given up. Send it with fewer readings.');
 export const busyJudging = () =>
-  failure('busy', 'Too many jobs are being judged just now. Try again in a moment.');
+  failure('busy', 'Too many jobs are worked out just now. Try again in a moment.');
 export const tooManyRequests = (perMinute: number) =>
   failure(
     'too-many-requests',

@@ -14,6 +14,10 @@ export const routes = {
   verdict: ['GET', '/api/jobs/{id}/verdict'],
   jobFile: ['GET', '/api/jobs/{id}/file'],
   record: ['POST', '/api/jobs/{id}/observations'],
+  takeBack: ['POST', '/api/jobs/{id}/take-back'],
+  cancelJob: ['POST', '/api/jobs/{id}/cancel'],
+  reopenJob: ['POST', '/api/jobs/{id}/reopen'],
+  history: ['GET', '/api/jobs/{id}/history'],
   wake: ['POST', '/api/jobs/{id}/wake'],
   readCar: ['POST', '/api/jobs/{id}/read-car'],
   writeIds: ['POST', '/api/jobs/{id}/write-ids'],
@@ -52,6 +56,8 @@ export const routes = {
   retireGauge: ['POST', '/api/gauges/{id}'],
   recordCheck: ['POST', '/api/gauges/{id}/checks'],
   weather: ['GET', '/api/weather'],
+  devices: ['GET', '/api/devices'],
+  tryDevice: ['POST', '/api/devices'],
   figures: ['GET', '/api/figures'],
   shop: ['GET', '/api/shop'],
   setShop: ['POST', '/api/shop'],
@@ -60,6 +66,17 @@ export const routes = {
   setActive: ['PATCH', '/api/people/{id}'],
   me: ['PATCH', '/api/me'],
   signIn: ['POST', '/api/sign-in'],
+  signInWithPin: ['POST', '/api/sign-in-pin'],
+  setSecret: ['POST', '/api/me/secret'],
+  sessions: ['GET', '/api/me/sessions'],
+  endSession: ['POST', '/api/me/sessions'],
+  resetPassphrase: ['POST', '/api/people/{id}/passphrase'],
+  pairedDevices: ['GET', '/api/paired-devices'],
+  pairDevice: ['POST', '/api/paired-devices'],
+  unpairDevice: ['POST', '/api/paired-devices/unpair'],
 } as const satisfies Record<string, readonly ['GET' | 'POST' | 'PATCH', string]>;
+
+/** Names the person an entry was made by, where it may have waited on a device that somebody else uses by now. */
+export const personHeader = 'x-hacienda-person';
 
 export type RouteName = keyof typeof routes;

@@ -7,8 +7,8 @@ import { procedureSchema } from '../core/relearn/procedure/schema';
 import { shopSettingsSchema } from '../core/shop';
 import { receiverSchema } from '../core/uds/receiver';
 import { unitChoiceSchema } from '../core/units/schema';
-import { roles } from '../core/visit/person';
-import type { KnownVehicle, ProfileSummary, ShopFigures } from '../core/visit/view';
+import { roles, type PairedDevice, type SessionSummary } from '../core/visit/person';
+import type { DeviceState, KnownVehicle, ProfileSummary, ShopFigures } from '../core/visit/view';
 import { key, type Contract } from './contract';
 import { experienceSchema } from './visit';
 
@@ -59,6 +59,7 @@ const knownVehicleSchema = z.object({
   profile: z.string().nullable(),
   visits: z.int(),
   lastOdometerKm: z.number().nullable(),
+  openJob: z.object({ id: z.uuid(), number: z.int() }).nullable(),
 }) satisfies z.ZodType<KnownVehicle>;
 
 const profileSummarySchema = z.object({
@@ -90,6 +91,31 @@ const credentialsSchema = z.object({
 });
 
 const role = z.enum(roles);
+const deviceStates: z.ZodType<DeviceState[]> = z.array(
+  z.object({
+    kind: z.enum(['tool', 'lead', 'weather']),
+    address: z.string(),
+    namedAtStart: z.boolean(),
+    since: z.string().nullable(),
+    lastHeardAt: z.string().nullable(),
+    trouble: z.object({ at: z.string(), message: z.string() }).nullable(),
+    by: z.string().nullable(),
+  }),
+);
+const pairedDeviceSchema = z.object({
+  id: z.uuid(),
+  name: z.string(),
+  pairedAt: z.string(),
+  pairedBy: z.string(),
+  lastSeenAt: z.string().nullable(),
+}) satisfies z.ZodType<PairedDevice>;
+const sessionSchema = z.object({
+  id: z.uuid(),
+  startedAt: z.string(),
+  expiresAt: z.string(),
+  agent: z.string(),
+  here: z.boolean(),
+}) satisfies z.ZodType<SessionSummary>;
 const register = z.array(instrumentSchema);
 const done = z.object({ ok: z.literal(true) });
 
@@ -176,6 +202,17 @@ export const shopContracts = {
     }),
     problems: ['no-weather', 'weather-unreachable', 'weather-unclear'],
   },
+  devices: {
+    summary: 'The devices of the shop, and how they last answered',
+    answer: deviceStates,
+    problems: [],
+  },
+  tryDevice: {
+    summary: 'Asks whether anything answers at the address of a device',
+    body: z.object({ kind: z.enum(['tool', 'lead', 'weather']) }),
+    answer: deviceStates,
+    problems: [],
+  },
   figures: { summary: 'What the shop has seen', answer: figuresSchema, problems: [] },
   shop: { summary: 'What holds for the whole shop', answer: shopSettingsSchema, problems: [] },
   setShop: {
@@ -218,6 +255,59 @@ export const shopContracts = {
     }),
     answer: done,
     problems: [],
+  },
+  signInWithPin: {
+    summary: 'Starts a session with a PIN, on a device that was paired',
+    body: z.object({ name: z.string().trim().min(1).max(80), pin: z.string().min(1).max(12) }),
+    answer: z.object({ name: z.string(), role }),
+    problems: ['not-paired', 'wrong-name-or-passphrase', 'too-many-attempts'],
+    open: true,
+  },
+  setSecret: {
+    summary: "Changes one's own passphrase, or sets a PIN; all other sessions of one's own end",
+    body: z.object({
+      passphrase: z.string().min(1).max(200),
+      next: z.string().max(200).optional(),
+      pin: z.string().max(12).optional(),
+    }),
+    answer: z.null(),
+    problems: [
+      'wrong-name-or-passphrase',
+      'passphrase-short',
+      'pin-unfit',
+      'too-many-attempts',
+      'unknown-person',
+    ],
+  },
+  sessions: { summary: 'Where one is signed in', answer: z.array(sessionSchema), problems: [] },
+  endSession: {
+    summary: "Ends one of one's own sessions",
+    body: z.object({ session: z.uuid() }),
+    answer: z.null(),
+    problems: ['unknown-session'],
+  },
+  resetPassphrase: {
+    summary: 'Gives somebody another passphrase; their PIN and all their sessions end',
+    body: z.object({ passphrase: z.string().max(200) }),
+    answer: z.null(),
+    problems: ['not-allowed', 'unknown-person', 'passphrase-short'],
+  },
+  pairedDevices: {
+    summary: 'Devices on which a PIN is enough to sign in',
+    answer: z.array(pairedDeviceSchema),
+    problems: ['not-allowed'],
+  },
+  pairDevice: {
+    summary: 'Pairs the device that asks; its cookie is all there is to it',
+    body: z.object({ name: z.string().trim().min(1).max(80) }),
+    answer: z.array(pairedDeviceSchema),
+    problems: ['not-allowed'],
+  },
+  unpairDevice: {
+    summary: 'Takes a device out; whoever was signed in on it with a PIN is out too',
+    body: z.object({ device: z.uuid() }),
+    answer: z.array(pairedDeviceSchema),
+    problems: ['not-allowed', 'unknown-device'],
   },
   signIn: {
     summary: 'Starts a session; its cookie is all there is to it',

@@ -14,19 +14,23 @@ import {
   lampThresholdsSchema,
   repairsSchema,
   serviceSchema,
+  takenBackSchema,
   tpmsSchema,
 } from '../core/job/schema';
+import { signatureSchema } from '../core/job/notes';
 import { proofItems } from '../core/proof';
+import { mostPutOff, putOffSchema } from '../core/put-off/schema';
 import { replacementSchema } from '../core/replacement/schema';
 import { checkedByHand, type Move } from '../core/visit';
-import type { PracticeCar, VisitView, YardLine } from '../core/visit/view';
+import type { FieldChange, HistoryLine } from '../core/visit/history';
+import { jobStates, type PracticeCar, type VisitView, type YardLine } from '../core/visit/view';
 import { walkingOrder } from '../core/wheel';
 import { devicesAtHandSchema, key, ofBay, ofJob, ofLead, ofOpenJob, type Contract } from './contract';
 
 /** Jobs: from booking in to handing over. */
 
 const wheel = z.enum(walkingOrder);
-const state = z.enum(['open', 'handed-over']);
+const state = z.enum(jobStates);
 export const experienceSchema = z.partialRecord(
   z.enum(findingCodes),
   z.object({ had: z.number(), of: z.number(), expected: z.number() }),
@@ -53,7 +57,8 @@ const assessment: z.ZodType<Assessment> = assessmentSchema;
 
 /** The one thing to do next. */
 export const moveSchema: z.ZodType<Move> = z.union([
-  alone('read-car', 'write-ids', 'read-back', 'clear-codes', 'drive', 'look-at-lamp', 'hand-over', 'done'),
+  alone('read-car', 'write-ids', 'read-back', 'look-at-lamp', 'hand-over', 'done'),
+  z.object({ kind: z.enum(['clear-codes', 'drive']), tries: z.int() }),
   z.object({ kind: z.literal('support-supply'), how: z.string() }),
   z.object({ kind: z.enum(['program', 'service', 'explain']), wheel }),
   z.object({ kind: z.literal('relearn'), failed: z.int() }),
@@ -84,6 +89,7 @@ export const yardLineSchema: z.ZodType<YardLine> = z.object({
   handedOverAt: z.string().nullable(),
   lamp: z.enum(['off', 'steady', 'flash-then-steady', 'flash-while-driving', 'not-seen']),
   headline: z.string(),
+  proved: z.boolean(),
   move: moveSchema,
 });
 
@@ -96,6 +102,30 @@ const practiceCarSchema: z.ZodType<PracticeCar> = z.looseObject({
   outdoorC: z.number(),
 });
 
+const historyLineSchema: z.ZodType<HistoryLine> = z.discriminatedUnion('kind', [
+  z.object({
+    kind: z.literal('recorded'),
+    at: z.string(),
+    by: z.string(),
+    key,
+    observation: observationSchema,
+    corrected: z.boolean().optional(),
+    takenBack: takenBackSchema.optional(),
+  }),
+  z.object({
+    kind: z.literal('changed'),
+    at: z.string(),
+    by: z.string(),
+    changes: z.array(
+      z.object({
+        field: z.string(),
+        from: z.string().nullable(),
+        to: z.string().nullable(),
+      }) satisfies z.ZodType<FieldChange>,
+    ),
+  }),
+]);
+
 const bookingSchema = z.object({
   key,
   vehicle: z.object({
@@ -107,8 +137,14 @@ const bookingSchema = z.object({
     profile: z.string().max(64).optional(),
     tpms: tpmsSchema.optional(),
   }),
+  /** Its kind is not on file: it is kept under this name, with the monitoring and placard of this booking, for the next one. */
+  keepKindAs: z.string().trim().min(1).max(120).optional(),
+  /** The job, handed over, that this one follows up. */
+  followUpOf: z.uuid().optional(),
   placard: placardSchema.optional(),
   complaint: z.string().max(2000).optional(),
+  customer: z.string().trim().max(120).optional(),
+  orderNumber: z.string().trim().max(40).optional(),
   service: serviceSchema.optional(),
   climate: climateSchema.optional(),
   observations: z
@@ -123,12 +159,29 @@ const changesSchema = z.strictObject({
   loadCase: loadCaseSchema.optional(),
   fitted: fittedSchema.optional(),
   repairs: repairsSchema.optional(),
+  putOff: z.array(putOffSchema).max(mostPutOff).optional(),
   /** The shop says when, and who. */
   replacement: replacementSchema.omit({ at: true, by: true }).optional(),
   service: serviceSchema.optional(),
   climate: climateSchema.optional(),
   odometerKm: z.number().min(0).max(3_000_000).optional(),
   complaint: z.string().max(2000).optional(),
+  customer: z.string().trim().max(120).optional(),
+  orderNumber: z.string().trim().max(40).optional(),
+  /** What the car is; empty text where that is not known after all. */
+  vehicle: z
+    .strictObject({
+      label: z.string().trim().min(1, 'name the vehicle').max(120),
+      vin: z.string().trim().max(40),
+      plate: z.string().trim().max(20),
+      modelYear: z.int().min(1950).max(2100).nullable(),
+      profile: z.string().max(64),
+      tpms: tpmsSchema,
+    })
+    .partial()
+    .optional(),
+  /** When the notes from the bench were made that are taken back. */
+  notesTakenBack: z.array(z.string().max(40)).max(50).optional(),
 });
 export type HeaderChanges = z.infer<typeof changesSchema>;
 
@@ -169,20 +222,20 @@ export const visitContracts = {
     summary: 'Books a car in',
     body: bookingSchema,
     answer: z.object({ id: z.uuid(), number: z.int() }),
-    problems: ['unknown-profile'],
+    problems: ['unknown-profile', 'already-open', 'unknown-job'],
   },
   importJob: {
     summary: 'Takes in a job file; the same file again finds the job it made',
     body: jobSchema,
     answer: z.object({ id: z.uuid(), already: z.boolean() }),
-    problems: ['invalid-job', 'key-in-use', 'handed-over', 'not-allowed'],
+    problems: ['invalid-job', 'key-in-use', 'handed-over', 'cancelled', 'not-allowed'],
   },
   job: { summary: 'The facts of a job', answer: visitSchema, problems: ofJob },
   editJob: {
     summary: 'Corrects what was entered about the visit',
     body: z.object({ key, version: z.int().min(1), changes: changesSchema }),
     answer: visitSchema,
-    problems: [...ofJob, 'handed-over', 'stale'],
+    problems: [...ofJob, 'handed-over', 'cancelled', 'stale', 'unknown-profile'],
   },
   verdict: {
     summary: 'What follows from a job, what proves it, and the next move',
@@ -195,6 +248,29 @@ export const visitContracts = {
     body: z.object({ key, observation: observationSchema, replaces: key.optional() }),
     answer: visitSchema,
     problems: [...ofOpenJob, 'no-such-wheel', 'nothing-to-correct', 'already-corrected'],
+  },
+  takeBack: {
+    summary: 'Takes back what was recorded by mistake: kept, and out of all judgement',
+    body: z.object({ key, observation: key, reason: z.string().trim().min(1).max(500) }),
+    answer: visitSchema,
+    problems: [...ofOpenJob, 'nothing-to-correct', 'already-corrected'],
+  },
+  cancelJob: {
+    summary: 'Cancels a job; all that was recorded stays',
+    body: z.object({ key, version: z.int().min(1), reason: z.string().trim().min(3).max(500) }),
+    answer: visitSchema,
+    problems: [...ofJob, 'handed-over', 'stale', 'run-under-way'],
+  },
+  reopenJob: {
+    summary: 'Opens a cancelled job again',
+    body: z.object({ key, version: z.int().min(1) }),
+    answer: visitSchema,
+    problems: [...ofJob, 'handed-over', 'stale'],
+  },
+  history: {
+    summary: 'All that was recorded on a job and changed about it, the newest first',
+    answer: z.array(historyLineSchema),
+    problems: ofJob,
   },
   wake: {
     summary: 'Wakes a sensor through the activation tool and records what answered',
@@ -259,15 +335,26 @@ export const visitContracts = {
       version: z.int().min(1),
       unproved: z.string().trim().min(3).max(500).optional(),
       parts: z.array(repairOutcomeSchema).max(40).optional(),
+      /** The shop says when. */
+      signature: signatureSchema.omit({ at: true }).optional(),
     }),
     answer: visitSchema,
-    problems: [...ofJob, 'stale', 'run-under-way', 'not-proved', 'not-allowed', 'unknown-part', 'key-in-use'],
+    problems: [
+      ...ofJob,
+      'cancelled',
+      'stale',
+      'run-under-way',
+      'not-proved',
+      'not-allowed',
+      'unknown-part',
+      'key-in-use',
+    ],
   },
   note: {
     summary: 'Takes something worked out on the bench into the job',
     body: noteSchema,
     answer: z.null(),
-    problems: [...ofJob, 'handed-over'],
+    problems: [...ofJob, 'handed-over', 'cancelled'],
   },
   practiceCar: {
     summary: 'A look at the simulated car',

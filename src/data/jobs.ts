@@ -14,6 +14,7 @@ import {
   RunEventRow,
   RunRow,
   SensorServiceRow,
+  TakenBackRow,
 } from './models';
 import { recordOf } from './runs';
 import { serviceFrom } from './sensor-services';
@@ -36,14 +37,14 @@ export const lockJob = (tx: Tx, id: string) => JobRow.findByPk(id, { transaction
 export const createJob = (
   tx: Tx,
   values: Pick<JobRow, 'id' | 'key' | 'vehicleId' | 'header' | 'openedBy' | 'openedAt'> &
-    Partial<Pick<JobRow, 'state' | 'handedOverAt' | 'handedOverBy'>>,
+    Partial<Pick<JobRow, 'state' | 'handedOverAt' | 'handedOverBy' | 'cancelledAt'>>,
 ) =>
   JobRow.create(
     { state: 'open', version: 1, handedOverAt: null, handedOverBy: null, ...values },
     { transaction: tx },
   );
 
-/** Everything recorded on some jobs, in six queries however many they are. */
+/** Everything recorded on some jobs, in a few queries however many they are. */
 export async function loadRecords(tx: Tx, rows: JobRow[]): Promise<StoredJob[]> {
   const jobId = rows.map(({ id }) => id);
   const inOrder = {
@@ -53,6 +54,12 @@ export async function loadRecords(tx: Tx, rows: JobRow[]): Promise<StoredJob[]> 
     transaction: tx,
   };
   const observations = await ObservationRow.findAll(inOrder);
+  const takenBack = new Map(
+    (await TakenBackRow.findAll({ where: { jobId }, transaction: tx })).map((one) => [
+      one.observationKey,
+      one,
+    ]),
+  );
   const writes = await CarWriteRow.findAll(inOrder);
   const confirmations = await ConfirmationRow.findAll(inOrder);
   const runs = await RunRow.findAll(inOrder);
@@ -72,6 +79,7 @@ export async function loadRecords(tx: Tx, rows: JobRow[]): Promise<StoredJob[]> 
         key,
         observation: stored(observationSchema, body, `observation ${key}`),
         ...(replaces && { replaces }),
+        ...takenBackPart(takenBack.get(key)),
       })),
       writes: (writesOf.get(row.id) ?? []).map(({ key, body }) =>
         stored(carWriteSchema, body, `write ${key}`),
@@ -87,6 +95,9 @@ export async function loadRecords(tx: Tx, rows: JobRow[]): Promise<StoredJob[]> 
     },
   }));
 }
+
+const takenBackPart = (row: TakenBackRow | undefined) =>
+  row && { takenBack: { at: row.at.toISOString(), by: row.by, reason: row.reason } };
 
 /** JSON of the database is an edge too. What was stored was parsed then, so that it does not fit is a bug. */
 function stored<Value>(schema: z.ZodType<Value>, json: unknown, what: string): Value {
@@ -132,6 +143,7 @@ export const loadYard = (handedOverSince: Date): Promise<YardRow[]> =>
        (SELECT max(seq) FROM confirmations WHERE confirmations.at < jobs.opened_at) AS learned
      FROM jobs
      WHERE state = 'open' OR (state = 'handed-over' AND handed_over_at >= $since)
+       OR (state = 'cancelled' AND cancelled_at >= $since)
      ORDER BY opened_at DESC LIMIT ${yardLines}`,
     { bind: { since: handedOverSince }, type: QueryTypes.SELECT },
   );
@@ -159,7 +171,9 @@ export async function saveEdit(
   tx: Tx,
   row: JobRow,
   edit: { key: string; by: string; changes: JobEditRow['changes'] },
-  next: Partial<Pick<JobRow, 'header' | 'state' | 'handedOverAt' | 'handedOverBy'>>,
+  next: Partial<
+    Pick<JobRow, 'header' | 'state' | 'handedOverAt' | 'handedOverBy' | 'cancelledAt' | 'vehicleId'>
+  >,
 ): Promise<void> {
   const version = row.version + 1;
   await JobEditRow.create({ jobId: row.id, version, at: new Date(), ...edit }, { transaction: tx });
@@ -199,6 +213,25 @@ export const addObservation = (
     },
     { transaction: tx },
   );
+
+export const findTakenBack = (tx: Tx, key: string) => TakenBackRow.findByPk(key, { transaction: tx });
+
+export const addTakenBack = (
+  tx: Tx,
+  jobId: string,
+  observationKey: string,
+  { by, reason, at = new Date() }: { by: string; reason: string; at?: Date },
+) => TakenBackRow.create({ observationKey, jobId, at, by, reason }, { transaction: tx });
+
+export const takenBackOf = (tx: Tx, jobId: string) =>
+  TakenBackRow.findAll({ where: { jobId }, transaction: tx });
+
+export const observationsOf = (tx: Tx, jobId: string) =>
+  ObservationRow.findAll({ where: { jobId }, order: [['seq', 'ASC']], transaction: tx });
+
+/** The job that is open for a vehicle, if there is one: the newest. */
+export const openJobOf = (tx: Tx, vehicleId: string) =>
+  JobRow.findOne({ where: { vehicleId, state: 'open' }, order: [['openedAt', 'DESC']], transaction: tx });
 
 export const findWrite = (tx: Tx, key: string) => CarWriteRow.findOne({ where: { key }, transaction: tx });
 

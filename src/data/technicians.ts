@@ -19,8 +19,32 @@ export const createTechnician = (
   values: Pick<TechnicianRow, 'id' | 'name' | 'role' | 'passphraseHash' | 'units'>,
 ) => TechnicianRow.create(values, { transaction: tx });
 
-export const createSession = (tx: Tx, values: { tokenHash: string; technicianId: string; expiresAt: Date }) =>
-  SessionRow.create(values, { transaction: tx });
+export const createSession = (
+  tx: Tx,
+  values: {
+    tokenHash: string;
+    technicianId: string;
+    expiresAt: Date;
+    agent: string;
+    deviceId: string | null;
+  },
+) => SessionRow.create(values, { transaction: tx });
+
+/** The live ones, the latest first. */
+export const sessionsOf = (tx: Tx, technicianId: string) =>
+  SessionRow.findAll({
+    where: { technicianId, expiresAt: { [Op.gt]: new Date() } },
+    order: [['startedAt', 'DESC']],
+    transaction: tx,
+  });
+
+export const endSessionById = (tx: Tx, technicianId: string, id: string) =>
+  SessionRow.destroy({ where: { technicianId, id }, transaction: tx });
+export const endOtherSessionsOf = (tx: Tx, technicianId: string, tokenHash: string) =>
+  SessionRow.destroy({ where: { technicianId, tokenHash: { [Op.ne]: tokenHash } }, transaction: tx });
+/** All that were started with a PIN on a device. */
+export const endSessionsOn = (tx: Tx, deviceId: string) =>
+  SessionRow.destroy({ where: { deviceId }, transaction: tx });
 
 /** The technician a live session belongs to, and the shop's settings as they are stored: asked of at every request, so in one query. */
 export async function findBySession(
@@ -51,6 +75,9 @@ export const attemptsWindowS = 10 * 60;
 const limits = {
   name: { points: 5, duration: attemptsWindowS },
   address: { points: 60, duration: attemptsWindowS },
+  /** Of one person on one device: a few now, and not many a day, so that ten thousand PINs take years. */
+  pin: { points: 5, duration: attemptsWindowS },
+  'pin-day': { points: 20, duration: 86_400 },
 } as const;
 type Limit = keyof typeof limits;
 const limiters: Partial<Record<Limit, RateLimiterPostgres>> = {};
@@ -64,6 +91,25 @@ const limiter = (limit: Limit): RateLimiterPostgres =>
     keyPrefix: limit,
     ...limits[limit],
   }));
+
+/** Counts an attempt with a PIN; returns how many seconds to wait where there were too many. */
+export async function countPinAttempt(name: string, deviceId: string): Promise<number | undefined> {
+  const key = `${name.toLowerCase()} ${deviceId}`;
+  try {
+    await limiter('pin-day').consume(key);
+    await limiter('pin').consume(key);
+    return undefined;
+  } catch (refusal) {
+    if (refusal instanceof RateLimiterRes) return Math.ceil(refusal.msBeforeNext / 1000);
+    throw refusal;
+  }
+}
+
+export async function forgivePinAttempts(name: string, deviceId: string): Promise<void> {
+  const key = `${name.toLowerCase()} ${deviceId}`;
+  await limiter('pin').delete(key);
+  await limiter('pin-day').reward(key);
+}
 
 /** Counts an attempt; returns how many seconds to wait where there were too many. */
 export async function countAttempt(name: string, address: string): Promise<number | undefined> {

@@ -19,6 +19,8 @@ export async function findVehicle(
   return vehicle || undefined;
 }
 
+export const findVehicleById = (tx: Tx, id: string) => VehicleRow.findByPk(id, { transaction: tx });
+
 /** Stores the vehicle; a plate that was another's moves here. */
 export async function saveVehicle(tx: Tx, id: string, values: VehicleValues): Promise<VehicleRow> {
   if (values.plate) {

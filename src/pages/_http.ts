@@ -28,6 +28,13 @@ import type { Person } from '../services/people';
 /** The cookie that names a session. */
 export const sessionCookie = 'hacienda_session';
 
+/** The cookie that names a paired device. */
+export const deviceCookie = 'hacienda_device';
+export const deviceDays = 400;
+
+/** What the browser calls itself. */
+export const agentOf = (request: Request): string => request.headers.get('user-agent') ?? '';
+
 /** A body larger than this is not read to its end. A job file of a long visit has some 100 kB. */
 const largestBody = 2 * 2 ** 20;
 /** Of a body that is too large so much is read past; beyond it the connection is cut. */
@@ -107,6 +114,9 @@ export function personOf(context: APIContext): Person {
   return person;
 }
 
+/** The token of the session that asks. */
+export const tokenOf = ({ cookies }: APIContext): string => cookies.get(sessionCookie)?.value ?? '';
+
 /** What a use case is asked with: its body, who asks, and what the address names. */
 interface Asked<Name extends RouteName> {
   body: BodyOf<Name>;
@@ -138,6 +148,15 @@ function nothingThere(name: RouteName): Result<never> {
   if (address.startsWith('/api/gauges/')) return unknownGauge();
   if (address.startsWith('/api/people/')) return unknownPerson();
   return address.startsWith('/api/runs/') ? unknownRun() : unknownJob();
+}
+
+/** Only a path of this app, by parsing it as a browser would: never an address somebody put into the link. */
+export function localPath(asked: string | null): string {
+  const here = 'http://here.invalid';
+  if (!asked || /[\u0000-\u0020\\]/.test(asked) || !asked.startsWith('/') || !URL.canParse(asked, here))
+    return '/';
+  const url = new URL(asked, here);
+  return url.origin === here ? `${url.pathname}${url.search}` : '/';
 }
 
 export const isUuid = (text: string): boolean => z.uuid().safeParse(text).success;

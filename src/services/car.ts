@@ -17,7 +17,7 @@ import { writeVerdict } from '../core/proof';
 import { meaningOf } from '../core/trouble-code/meaning';
 import { supplyIsLow, supportWords } from '../core/supply';
 import type { LampThresholds, LiveEntry, Receiver, RegistryEntry } from '../core/uds/receiver';
-import type { VisitView } from '../core/visit/view';
+import type { JobState, VisitView } from '../core/visit/view';
 import { inTransaction, type Tx } from '../data/database';
 import * as jobs from '../data/jobs';
 import { announce } from '../data/notifications';
@@ -222,11 +222,11 @@ async function write(
   return viewJob(id);
 }
 
-function refuseWrite(state: string, job: Job): Result<never> | undefined {
+function refuseWrite(state: JobState, job: Job): Result<never> | undefined {
   const ledger = ledgerOf(job);
   const { voltage } = ledger;
   const underWay = (job.carWrites ?? []).some(isUnderWay);
-  if (state !== 'open') return closedJob();
+  if (state !== 'open') return closedJob(state);
   if (!isWhollyRead(job, ledger)) return readFirst();
   if (underWay) return writeUnderWay();
   if (voltage && supplyIsLow(ledger)) return supplyLow(voltage.seen.volts, supportWords(job.vehicle.tpms));

@@ -2,12 +2,14 @@ import { createHash, randomBytes } from 'node:crypto';
 import { v7 as newId } from 'uuid';
 import {
   notAllowed,
+  notPaired,
   notYourself,
   passphraseShort,
   personNameTaken,
   tooManyAttempts,
   unknownPerson,
   wrongNameOrPassphrase,
+  wrongNameOrPin,
 } from '../contract/refusals';
 import { success, type Result } from '../core/result';
 import { metric, type UnitChoice } from '../core/units';
@@ -16,6 +18,7 @@ import type { Person, Role } from '../core/visit/person';
 import { inTransaction } from '../data/database';
 import { loadShop, settingsFrom } from '../data/shop';
 import * as technicians from '../data/technicians';
+import { useDevices } from './devices';
 import { hashPassphrase, passphraseMatches } from './passphrase';
 
 export type { Person };
@@ -30,7 +33,7 @@ function personOf(
 ): Person {
   return { id, name, role, units: units ? { ...metric, ...units } : shop.units, ownUnits: units !== null };
 }
-const hashToken = (token: string) => createHash('sha256').update(token).digest('hex');
+export const hashToken = (token: string) => createHash('sha256').update(token).digest('hex');
 
 /** Hashed once, so that an unknown name takes as long to refuse as a wrong passphrase. */
 let decoy: Promise<string> | undefined;
@@ -40,6 +43,7 @@ export async function signIn(
   name: string,
   passphrase: string,
   address: string,
+  agent = '',
 ): Promise<Result<{ token: string; person: Person }>> {
   const wait = await technicians.countAttempt(name, address);
   if (wait !== undefined) {
@@ -52,25 +56,47 @@ export async function signIn(
     return wrongNameOrPassphrase();
   }
   await technicians.forgiveAttempts(name, address);
+  return success(await startSession(found, { agent, deviceId: null }));
+}
+
+/** What a browser calls itself is kept to so many characters. */
+const longestAgent = 200;
+
+/** A session for somebody who has shown who they are. */
+export async function startSession(
+  found: technicians.TechnicianRow,
+  where: { agent: string; deviceId: string | null },
+): Promise<{ token: string; person: Person }> {
   const token = randomBytes(32).toString('base64url');
   const expiresAt = new Date(Date.now() + sessionHours * 3_600_000);
   const shop = await inTransaction(async (tx) => {
     await technicians.dropExpiredSessions(tx);
-    await technicians.createSession(tx, { tokenHash: hashToken(token), technicianId: found.id, expiresAt });
+    await technicians.createSession(tx, {
+      tokenHash: hashToken(token),
+      technicianId: found.id,
+      expiresAt,
+      agent: where.agent.slice(0, longestAgent),
+      deviceId: where.deviceId,
+    });
     return loadShop(tx);
   });
-  return success({ token, person: personOf(found, shop) });
+  return { token, person: personOf(found, shop) };
 }
 
 /** The sentence to a refusal that a redirect could only name by its code. */
 export const signInRefusal = (code: string | null): string | undefined =>
-  [wrongNameOrPassphrase(), tooManyAttempts(technicians.attemptsWindowS)].find(
-    ({ problem }) => problem.code === code,
-  )?.problem.message;
+  code === 'wrong-pin'
+    ? wrongNameOrPin().problem.message
+    : [wrongNameOrPassphrase(), tooManyAttempts(technicians.attemptsWindowS), notPaired()].find(
+        ({ problem }) => problem.code === code,
+      )?.problem.message;
 
 export async function personOfToken(token: string): Promise<Person | undefined> {
   const found = await technicians.findBySession(hashToken(token));
-  return found && personOf(found, settingsFrom(found.settings));
+  if (!found) return undefined;
+  const shop = settingsFrom(found.settings);
+  useDevices(shop.devices);
+  return personOf(found, shop);
 }
 
 export async function signOut(token: string): Promise<void> {

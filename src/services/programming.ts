@@ -174,7 +174,7 @@ interface Plan {
 async function openJobWith(tx: Tx, jobId: string, wheel: Position): Promise<Result<Job>> {
   const row = await jobs.lockJob(tx, jobId);
   if (!row) return unknownJob();
-  if (row.state === 'handed-over') return closedJob();
+  if (row.state !== 'open') return closedJob(row.state);
   const [stored] = await jobs.loadRecords(tx, [row]);
   if (!stored) return unknownJob();
   const job = toJobFile(stored.record);

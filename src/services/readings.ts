@@ -5,7 +5,7 @@ import type { VisitView } from '../core/visit/view';
 import type { Position } from '../core/wheel';
 import { inTransaction } from '../data/database';
 import { findObservation } from '../data/jobs';
-import { activationTool } from './devices';
+import { activationTool, noteDevice } from './devices';
 import { record, viewJob } from './jobs';
 import { refuseUnless, type Person } from './people';
 
@@ -39,6 +39,7 @@ export async function wakeAt(
   const { vin, label } = view.value.job.vehicle;
   const { wheel, trigger } = asked;
   const replies = await tool.value.wake({ wheel, trigger, vehicle: vin ?? label ?? view.value.id });
+  noteDevice('tool', replies, who.name);
   if (!replies.ok) return replies;
   const at = new Date().toISOString();
   return success({ kind: 'activation', at, wheel, trigger, replies: replies.value });

@@ -31,7 +31,7 @@ export function serviceSensor(
     if (!row) return unknownJob();
     const there = await findService(tx, asked.key);
     if (there) return there.jobId === id ? viewIn(tx, id) : keyInUse();
-    if (row.state === 'handed-over') return closedJob();
+    if (row.state !== 'open') return closedJob(row.state);
     if (!wheelsOf(row.header).includes(asked.wheel)) return noSpare();
     if (asked.photo !== undefined) {
       const bytes = Buffer.from(asked.photo.slice(dataUrl.length), 'base64');

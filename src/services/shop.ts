@@ -2,6 +2,7 @@ import { success, type Result } from '../core/result';
 import type { ShopSettings } from '../core/shop';
 import { inTransaction } from '../data/database';
 import { loadShop, saveShop } from '../data/shop';
+import { useDevices } from './devices';
 import { refuseUnless, type Person } from './people';
 
 /** What holds for the whole shop; the usual where nobody set it. */
@@ -13,6 +14,7 @@ export function setShop(settings: ShopSettings, who: Person): Promise<Result<Sho
     const refusal = refuseUnless(who, 'manage-shop');
     if (refusal) return refusal;
     await saveShop(tx, settings, who.name);
+    useDevices(settings.devices);
     return success(settings);
   });
 }

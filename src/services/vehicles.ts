@@ -21,6 +21,7 @@ export function lookUp(by: { vin?: string; plate?: string }): Promise<KnownVehic
     if (!found) return undefined;
     const visits = await jobsOfVehicle(tx, found.id);
     const odometer = visits.flatMap(({ header }) => header.vehicle.odometerKm ?? []).at(0);
+    const open = visits.find(({ state }) => state === 'open');
     const { id, vin, plate, label, modelYear, profile } = found;
     return {
       id,
@@ -31,6 +32,7 @@ export function lookUp(by: { vin?: string; plate?: string }): Promise<KnownVehic
       profile,
       visits: visits.length,
       lastOdometerKm: odometer ?? null,
+      openJob: open ? { id: open.id, number: open.number } : null,
     };
   });
 }

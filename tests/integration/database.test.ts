@@ -44,6 +44,9 @@ describe('migrations', () => {
       { name: '0010-flags' },
       { name: '0011-services' },
       { name: '0012-thresholds' },
+      { name: '0013-shop-surroundings' },
+      { name: '0014-life-of-a-job' },
+      { name: '0015-pins' },
     ]);
   });
 

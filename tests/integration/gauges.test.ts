@@ -8,6 +8,7 @@ import { database } from '../../src/data/database';
 import * as asReadMigration from '../../src/data/migrations/0004-as-read';
 import { addGauge, recordCheck, register, setRetired } from '../../src/services/gauges';
 import { addNote, bookIn, editJob, exportJob, handOver, record, viewJob } from '../../src/services/jobs';
+import { lookUp } from '../../src/services/vehicles';
 import { addPerson, chooseUnits, listPeople } from '../../src/services/people';
 import { setShop, shopSettings } from '../../src/services/shop';
 import { person } from '../support/people';
@@ -218,6 +219,15 @@ describe('what was worked out on the bench', () => {
 
 describe('the readings of earlier visits', () => {
   const visit = async (vehicle: ReturnType<typeof car>, kPa: number, service = 'none') => {
+    // The car left from its last visit.
+    const open = (await lookUp({ plate: vehicle.plate }))?.openJob;
+    const last = open && (await viewJob(open.id));
+    if (last?.ok)
+      await handOver(
+        last.value.id,
+        { key: newKey(), version: last.value.version, unproved: 'a reading was all there was to it' },
+        ines,
+      );
     const made = await bookIn(
       {
         key: newKey(),

@@ -20,15 +20,10 @@ import {
 import { lookUp } from '../../src/services/vehicles';
 import { exportedJob } from '../support/arbitrary-job';
 import { gauge, gauges, lamp, lives, registry, scans } from '../support/car';
+import { must } from '../support/must';
 import { person } from '../support/people';
 
 const ines = person();
-const must = <Value>(
-  result: { ok: true; value: Value } | { ok: false; problem: { message: string } },
-): Value => {
-  if (!result.ok) throw new Error(result.problem.message);
-  return result.value;
-};
 const count = async (table: string, jobId: string) =>
   Number(
     (
@@ -105,7 +100,8 @@ describe('a booking', () => {
   });
 
   it('of a known plate or VIN brings the vehicle back, however it is written', async () => {
-    await newJob({ plate: 'abc 12-3', vin: '1111-1111-1111-1111-1' });
+    const first = await newJob({ plate: 'abc 12-3', vin: '1111-1111-1111-1111-1' });
+    must(await handOver(first, { key: newKey(), version: 1, unproved: 'in a hurry' }, ines));
     expect(await lookUp({ plate: 'ABC123' })).toMatchObject({ label: 'Corriente Vela', visits: 1 });
     await newJob({ vin: '11111111111111111' });
     expect(await lookUp({ vin: '11111111111111111' })).toMatchObject({ plate: 'ABC123', visits: 2 });

@@ -9,6 +9,7 @@ import { parseJob } from '../../src/core/job/schema';
 import { writeVerdict } from '../../src/core/proof';
 import { idsToWrite } from '../../src/core/visit';
 import type { VisitView, YardLine } from '../../src/core/visit/view';
+import { personHeader } from '../../src/contract/routes';
 import { openShop, Client, type Shop } from '../support/shop';
 
 interface SimulatedCar {
@@ -203,6 +204,39 @@ describe('the open door of the core', () => {
     expect(await response.json()).toMatchObject({
       error: { code: 'invalid-job', issues: [{ path: 'placard.0.coldKPa', message: 'expected number' }] },
     });
+  });
+});
+
+describe('what is sent and taken over the wire', () => {
+  it('an entry of somebody else is not taken under this session, and stored is nothing', async () => {
+    const before = (await view(vela)).revision;
+    const refused = await ines.fetch(`/api/jobs/${vela}/observations`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', [personHeader]: newKey() },
+      body: JSON.stringify({ key: newKey(), observation: gaugeNow(230) }),
+    });
+    expect(refused.status).toBe(401);
+    expect(await refused.json()).toMatchObject({ error: { code: 'not-signed-in' } });
+    expect((await view(vela)).revision).toBe(before);
+  });
+
+  it('pages and scripts are compressed, news are not held back for it', async () => {
+    const page = await ines.fetch(`/jobs/${vela}`, { headers: { 'accept-encoding': 'gzip' } });
+    expect(page.headers.get('content-encoding')).toBe('gzip');
+    const script = /"(\/_astro\/client\.[^"]+\.js)"/.exec(await page.text())?.[1] ?? '';
+    const sent = await ines.fetch(script, { headers: { 'accept-encoding': 'gzip' } });
+    expect(sent.headers.get('content-encoding')).toBe('gzip');
+    expect(sent.headers.get('cache-control')).toContain('immutable');
+    expect(sent.headers.get('x-content-type-options')).toBe('nosniff');
+    const news = await ines.fetch(`/api/jobs/${vela}/events`, { headers: { 'accept-encoding': 'gzip' } });
+    expect(news.headers.get('content-encoding')).toBeNull();
+    const first = await news.body?.getReader().read();
+    expect(new TextDecoder().decode(first?.value)).toContain('"revision":');
+  });
+
+  it('a method nobody needs, and an address that is none, are refused and not stumbled over', async () => {
+    expect((await ines.fetch('/', { method: 'PUT', body: '' })).status).toBe(405);
+    expect((await ines.fetch('/%E0%A4%A')).status).toBe(400);
   });
 });
 

@@ -10,7 +10,7 @@ export class RelearnPage {
   async start(plate: string, title: string): Promise<void> {
     const { page } = this;
     await openJob(page, plate);
-    await page.getByRole('button', { name: 'Relearn', exact: true }).click();
+    await page.getByRole('region', { name: 'Findings' }).getByRole('button', { name: 'Relearn' }).click();
     const way = page.locator('dialog details', { hasText: title });
     const button = way.getByRole('button', { name: 'Start' });
     await expect(way).toBeVisible();

@@ -77,3 +77,7 @@ async function settledMoveOf(page: Page): Promise<string> {
 }
 
 export const hydrated = (page: Page) => expect(page.locator('astro-island[ssr]')).toHaveCount(0);
+
+/** A finding as the panel of findings names it. */
+export const found = (page: Page, title: string | RegExp) =>
+  page.getByRole('region', { name: 'Findings' }).getByText(title);

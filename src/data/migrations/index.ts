@@ -13,6 +13,9 @@ import * as parts from './0009-parts';
 import * as flags from './0010-flags';
 import * as services from './0011-services';
 import * as thresholds from './0012-thresholds';
+import * as shopSurroundings from './0013-shop-surroundings';
+import * as lifeOfAJob from './0014-life-of-a-job';
+import * as pins from './0015-pins';
 
 export interface Migration {
   up: (schema: QueryInterface) => Promise<void>;
@@ -33,6 +36,9 @@ const migrations: { name: string; migration: Migration }[] = [
   { name: '0010-flags', migration: flags },
   { name: '0011-services', migration: services },
   { name: '0012-thresholds', migration: thresholds },
+  { name: '0013-shop-surroundings', migration: shopSurroundings },
+  { name: '0014-life-of-a-job', migration: lifeOfAJob },
+  { name: '0015-pins', migration: pins },
 ];
 
 /** Brings the database up to date; returns the names of what was run. Two starters do not collide. */

@@ -16,6 +16,8 @@ export class TechnicianRow extends Row<TechnicianRow> {
   declare name: string;
   declare role: Role;
   declare passphraseHash: string;
+  /** Null: no PIN. */
+  declare pinHash: CreationOptional<string | null>;
   /** Null: as the shop. */
   declare units: UnitChoice | null;
   declare active: CreationOptional<boolean>;
@@ -25,8 +27,25 @@ export class TechnicianRow extends Row<TechnicianRow> {
 export class SessionRow extends Row<SessionRow> {
   /** SHA-256 of the cookie's token: the token itself is not stored. */
   declare tokenHash: string;
+  declare id: CreationOptional<string>;
   declare technicianId: string;
+  declare startedAt: CreationOptional<Date>;
   declare expiresAt: Date;
+  declare agent: CreationOptional<string>;
+  /** The paired device it was started on with a PIN. */
+  declare deviceId: CreationOptional<string | null>;
+}
+
+/** A device on which a PIN is enough. */
+export class PairedDeviceRow extends Row<PairedDeviceRow> {
+  declare id: string;
+  /** SHA-256 of its cookie's token. */
+  declare tokenHash: string;
+  declare name: string;
+  declare pairedAt: CreationOptional<Date>;
+  declare pairedBy: string;
+  declare lastSeenAt: CreationOptional<Date | null>;
+  declare unpairedAt: CreationOptional<Date | null>;
 }
 
 export class ProfileRow extends Row<ProfileRow> {
@@ -105,6 +124,7 @@ export function defineShopModels(sequelize: Sequelize): void {
       name: text(),
       role: text(),
       passphraseHash: text(),
+      pinHash: orNull(text()),
       units: orNull(json()),
       active: { type: DataTypes.BOOLEAN, defaultValue: true },
       createdAt: { ...time(), defaultValue: DataTypes.NOW },
@@ -112,8 +132,28 @@ export function defineShopModels(sequelize: Sequelize): void {
     { sequelize, tableName: 'technicians' },
   );
   SessionRow.init(
-    { tokenHash: { ...text(), primaryKey: true }, technicianId: uuid(), expiresAt: time() },
+    {
+      tokenHash: { ...text(), primaryKey: true },
+      id: { ...uuid(), defaultValue: DataTypes.UUIDV4 },
+      technicianId: uuid(),
+      startedAt: { ...time(), defaultValue: DataTypes.NOW },
+      expiresAt: time(),
+      agent: { ...text(), defaultValue: '' },
+      deviceId: orNull(uuid()),
+    },
     { sequelize, tableName: 'sessions' },
+  );
+  PairedDeviceRow.init(
+    {
+      id: uuidKey(),
+      tokenHash: text(),
+      name: text(),
+      pairedAt: { ...time(), defaultValue: DataTypes.NOW },
+      pairedBy: text(),
+      lastSeenAt: orNull(time()),
+      unpairedAt: orNull(time()),
+    },
+    { sequelize, tableName: 'paired_devices' },
   );
   ProfileRow.init(
     {

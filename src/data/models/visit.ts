@@ -1,6 +1,7 @@
 import { DataTypes, type CreationOptional, type Sequelize } from 'sequelize';
 import type { RepairOutcome } from '../../core/repair-outcome';
 import type { CarWrite, Fitted, Header, Observation, Placard, Tpms } from '../../core/job';
+import type { JobState } from '../../core/visit/view';
 import type { Position } from '../../core/wheel';
 import { Row, uuidKey, uuid, text, json, time, sequence, orNull } from './columns';
 
@@ -42,7 +43,7 @@ export class JobRow extends Row<JobRow> {
   declare number: CreationOptional<number>;
   declare key: string;
   declare vehicleId: string;
-  declare state: 'open' | 'handed-over';
+  declare state: JobState;
   /** Counts changes of the header and of the state; a change must name the version it was made on. */
   declare version: number;
   /** Counts all that was recorded on the job and corrected about it; the database keeps it. */
@@ -52,6 +53,16 @@ export class JobRow extends Row<JobRow> {
   declare openedAt: Date;
   declare handedOverAt: Date | null;
   declare handedOverBy: string | null;
+  declare cancelledAt: CreationOptional<Date | null>;
+}
+
+/** An observation that was recorded by mistake. */
+export class TakenBackRow extends Row<TakenBackRow> {
+  declare observationKey: string;
+  declare jobId: string;
+  declare at: Date;
+  declare by: string;
+  declare reason: string;
 }
 
 export class JobEditRow extends Row<JobEditRow> {
@@ -184,6 +195,7 @@ export function defineVisitModels(sequelize: Sequelize): void {
       openedAt: time(),
       handedOverAt: orNull(time()),
       handedOverBy: orNull(text()),
+      cancelledAt: orNull(time()),
     },
     { sequelize, tableName: 'jobs' },
   );
@@ -211,6 +223,16 @@ export function defineVisitModels(sequelize: Sequelize): void {
       recordedAt: { ...time(), defaultValue: DataTypes.NOW },
     },
     { sequelize, tableName: 'observations' },
+  );
+  TakenBackRow.init(
+    {
+      observationKey: { ...uuid(), primaryKey: true },
+      jobId: uuid(),
+      at: time(),
+      by: text(),
+      reason: text(),
+    },
+    { sequelize, tableName: 'taken_back' },
   );
   CarWriteRow.init(
     {

@@ -1,20 +1,24 @@
 import { v7 as newId } from 'uuid';
-import type { Booking } from '../../contract';
+import type { Booking, Profile } from '../../contract';
 import { tireCelsius } from '../../core/gauge';
-import { allOf, type Header, type Job, type Service, type Tpms } from '../../core/job';
+import { allOf, wasDone, type Header, type Job, type Service, type Tpms } from '../../core/job';
 import { toJobFile } from '../../core/job/record';
-import { unknownProfile } from '../../contract/refusals';
+import { alreadyOpen, unknownJob, unknownProfile } from '../../contract/refusals';
 import { success, type Result } from '../../core/result';
 import { canonicalVin } from '../../core/vin';
+import { notesOf } from '../../core/visit/notes';
 import { inTransaction, type Tx } from '../../data/database';
 import * as jobs from '../../data/jobs';
 import { announce } from '../../data/notifications';
 import { loadShop } from '../../data/shop';
 import * as vehicles from '../../data/vehicles';
 import type { Person } from '../people';
-import { canonicalPlate, yearMs } from './common';
+import { canonicalPlate, deriveKey, yearMs } from './common';
 
-/** Opens a job for a vehicle, known or new. Problem: `unknown-profile`. */
+/**
+ * Opens a job for a vehicle, known or new. A car whose job is open already is not booked in twice. Problems:
+ * `unknown-profile`, `already-open` with the ID of that job, `unknown-job` where it should follow up one that is not there.
+ */
 export function bookIn(booking: Booking, who: Person): Promise<Result<{ id: string; number: number }>> {
   return inTransaction(async (tx) => {
     const there = await jobs.findJobByKey(tx, booking.key);
@@ -24,15 +28,19 @@ export function bookIn(booking: Booking, who: Person): Promise<Result<{ id: stri
     const vin = asked.vin ? canonicalVin(asked.vin) : undefined;
     const plate = asked.plate ? canonicalPlate(asked.plate) : undefined;
     const known = await vehicles.findVehicle(tx, { ...(vin && { vin }), ...(plate && { plate }) });
-    const profileName = asked.profile ?? known?.profile ?? undefined;
-    const profile = profileName ? await vehicles.findProfile(tx, profileName) : undefined;
-    if (profileName && !profile) {
-      return unknownProfile(profileName);
-    }
+    const open = known && (await jobs.openJobOf(tx, known.id));
+    if (open) return alreadyOpen(open.number, open.id);
+    const before = booking.followUpOf ? await jobs.lockJob(tx, booking.followUpOf) : undefined;
+    if (booking.followUpOf && !before) return unknownJob();
+    const onFile = asked.profile ?? known?.profile ?? undefined;
+    const profile = onFile ? await vehicles.findProfile(tx, onFile) : undefined;
+    if (onFile && !profile) return unknownProfile(onFile);
     const tpms: Tpms =
       asked.tpms ??
       (profile && asked.profile ? profile.tpms : (known?.tpms ?? profile?.tpms ?? { kind: 'direct' }));
     const placard = booking.placard ?? (known?.placard.length ? known.placard : (profile?.placard ?? []));
+    const profileName =
+      onFile ?? (booking.keepKindAs && (await keepKind(tx, booking.keepKindAs, { tpms, placard })));
     const vehicle = await vehicles.saveVehicle(tx, known?.id ?? newId(), {
       vin: vin ?? known?.vin ?? null,
       plate: plate ?? known?.plate ?? null,
@@ -68,8 +76,11 @@ export function bookIn(booking: Booking, who: Person): Promise<Result<{ id: stri
       visit: {
         key: booking.key,
         ...(booking.complaint && { complaint: booking.complaint }),
+        ...(booking.customer && { customer: booking.customer }),
+        ...(booking.orderNumber && { orderNumber: booking.orderNumber }),
         openedAt: openedAt.toISOString(),
         openedBy: who.name,
+        ...(before && { followUpOf: { id: before.id, number: before.number } }),
       },
     };
     const job = await jobs.createJob(tx, {
@@ -81,9 +92,47 @@ export function bookIn(booking: Booking, who: Person): Promise<Result<{ id: stri
       openedAt,
     });
     for (const entry of booking.observations ?? []) await jobs.addObservation(tx, job.id, who.name, entry);
+    if (before) await noteFollowUp(tx, before, job, who);
     await announce(tx, job.id);
     return success({ id: job.id, number: job.number });
   });
+}
+
+/** The job that is followed up says so. */
+async function noteFollowUp(tx: Tx, before: jobs.JobRow, job: jobs.JobRow, who: Person): Promise<void> {
+  const followedUpBy = { id: job.id, number: job.number };
+  await jobs.saveEdit(
+    tx,
+    before,
+    {
+      key: deriveKey(job.key, 'follow-up'),
+      by: who.name,
+      changes: [{ field: 'followUp', from: null, to: `job ${job.number}` }],
+    },
+    { header: { ...before.header, visit: { ...notesOf(before.header), followedUpBy } } },
+  );
+  await announce(tx, before.id);
+}
+
+/** A kind of vehicle as the counter knows it, kept for the next one; its name. One that has this label already stays as it is. */
+async function keepKind(
+  tx: Tx,
+  label: string,
+  { tpms, placard }: Pick<Profile, 'tpms' | 'placard'>,
+): Promise<string> {
+  const same = (await vehicles.listProfiles(tx)).find((profile) => profile.label === label);
+  if (same) return same.name;
+  const name = newId();
+  await vehicles.saveProfile(tx, {
+    name,
+    label,
+    fromYear: null,
+    toYear: null,
+    tpms,
+    placard,
+    receiver: null,
+  });
+  return name;
 }
 
 /** What the records say of the wheels: the set that should be on the car, and its others. */
@@ -112,7 +161,7 @@ const visitsLookedThrough = 20;
 async function readingsOnFile(tx: Tx, vehicleId: string): Promise<Pick<Job, 'history'>> {
   const rows = (await jobs.jobsOfVehicle(tx, vehicleId)).slice(0, visitsLookedThrough);
   const visits = (await jobs.loadRecords(tx, rows)).map(({ record }) => toJobFile(record));
-  const moved = visits.findIndex(({ service }) => service && movesWheels.includes(service.kind));
+  const moved = visits.findIndex((visit) => wasDone(visit, ...movesWheels));
   const same = moved < 0 ? visits : visits.slice(0, moved + 1);
   const history = same.reverse().flatMap((visit) =>
     allOf(visit, 'gauge').map(({ seen }) => {

@@ -1,5 +1,5 @@
 import { v5 as derivedId } from 'uuid';
-import { stale as staleJob } from '../../contract/refusals';
+import { closedJob, stale as staleJob } from '../../contract/refusals';
 import type { Issue, Result } from '../../core/result';
 import * as jobs from '../../data/jobs';
 import type { Tx } from '../../data/database';
@@ -22,6 +22,10 @@ export async function stale(tx: Tx, jobId: string, version: number): Promise<Res
   );
   return staleJob(changed);
 }
+
+/** Nothing is recorded on a job that is closed. Problems: `handed-over`, `cancelled`. */
+export const refuseClosed = ({ state }: Pick<jobs.JobRow, 'state'>): Result<never> | undefined =>
+  state === 'open' ? undefined : closedJob(state);
 
 /** A sensor's age and a sensor's birthday are told by this. */
 export const yearMs = 365.25 * 86_400_000;

@@ -1,8 +1,9 @@
 import { v7 as newId } from 'uuid';
 import type { RepairOutcome } from '../../core/repair-outcome';
-import type { Job } from '../../core/job';
+import { wasDone, type Job } from '../../core/job';
+import type { Signature } from '../../core/job/notes';
 import { ledgerOf } from '../../core/ledger';
-import { notProved, runUnderWay, unknownJob } from '../../contract/refusals';
+import { closedJob, notProved, runUnderWay, unknownJob } from '../../contract/refusals';
 import type { Result } from '../../core/result';
 import { proofOf } from '../../core/proof';
 import { scannedIds } from '../../core/registration';
@@ -25,13 +26,20 @@ import { viewIn } from './view';
  */
 export function handOver(
   id: string,
-  asked: { key: string; version: number; unproved?: string; parts?: RepairOutcome[] },
+  asked: {
+    key: string;
+    version: number;
+    unproved?: string;
+    parts?: RepairOutcome[];
+    signature?: Pick<Signature, 'strokes'>;
+  },
   who: Person,
 ): Promise<Result<VisitView>> {
   return inTransaction(async (tx) => {
     const row = await jobs.lockJob(tx, id);
     if (!row) return unknownJob();
     if (row.state === 'handed-over') return viewIn(tx, id);
+    if (row.state === 'cancelled') return closedJob(row.state);
     if (row.version !== asked.version) return stale(tx, id, asked.version);
     const run = await openRunIn(tx, row.vehicleId);
     if (run?.jobId === id) return runUnderWay(run.by);
@@ -56,6 +64,9 @@ export function handOver(
       handedOverAt: handedOverAt.toISOString(),
       handedOverBy: who.name,
       ...(!proof.proved && asked.unproved && { unproved: asked.unproved }),
+      ...(asked.signature && {
+        signature: { strokes: asked.signature.strokes, at: handedOverAt.toISOString() },
+      }),
     };
     await jobs.saveEdit(
       tx,
@@ -93,7 +104,7 @@ async function fileSensors(tx: Tx, vehicleId: string, job: Job, now: Date): Prom
 /** When the sensor was new: by its age on the job, or today where one was just fitted; else not known. */
 function birthday(job: Job, id: string, now: Date): string | null {
   const age = job.sensors?.find((sensor) => sensor.id === id)?.ageYears;
-  const justFitted = job.service?.kind === 'sensor-replaced';
+  const justFitted = wasDone(job, 'sensor-replaced');
   if (age === undefined && !justFitted) return null;
   return new Date(now.getTime() - (age ?? 0) * yearMs).toISOString().slice(0, 10);
 }

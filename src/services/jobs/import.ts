@@ -36,8 +36,12 @@ export function importJob(file: Job, who: Person): Promise<Result<{ id: string; 
       const known = await jobs.findObservation(tx, entry.key);
       if (known?.jobId === row.id) continue;
       if (known) return keyInUse();
-      if (there?.state === 'handed-over') return closedJob();
+      if (there && there.state !== 'open') return closedJob(there.state);
       await jobs.addObservation(tx, row.id, who.name, entry);
+      if (entry.takenBack) {
+        const { at, by, reason } = entry.takenBack;
+        await jobs.addTakenBack(tx, row.id, entry.key, { at: new Date(at), by, reason });
+      }
     }
     for (const write of writes) {
       const known = await jobs.findWrite(tx, write.key);
@@ -110,5 +114,6 @@ async function createFromFile(tx: Tx, key: string, job: Header, who: Person) {
       handedOverAt: new Date(notes.handedOverAt),
       handedOverBy: notes.handedOverBy ?? who.name,
     }),
+    ...(notes.cancelled && { state: 'cancelled' as const, cancelledAt: new Date(notes.cancelled.at) }),
   });
 }

@@ -1,12 +1,15 @@
 /** The use cases of a job, each in a file of its own. */
-export { assessmentOf, reasonsOf, sheetOfJob, verdictOf, viewIn, viewJob } from './view';
+export { assessmentOf, reasonsOf, revisionOf, sheetOfJob, verdictOf, viewIn, viewJob } from './view';
 export { bookIn } from './book-in';
+export { cancelJob, reopenJob } from './cancel';
 export { confirm } from './confirm';
 export { editJob } from './edit';
 export { exportJob } from './export';
 export { handOver } from './hand-over';
+export { historyOf } from './history';
 export { importJob } from './import';
 export { addNote } from './note';
 export { record, recordIn } from './record';
+export { takeBack } from './take-back';
 export { yard } from './yard';
 export { canonicalPlate, deriveKey } from './common';

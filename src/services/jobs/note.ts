@@ -13,7 +13,7 @@ export function addNote(id: string, note: BenchNote, who: Person): Promise<Resul
     const row = await jobs.lockJob(tx, id);
     if (!row) return unknownJob();
     if ((await jobs.findEdit(tx, note.key))?.jobId === id) return success(null);
-    if (row.state === 'handed-over') return closedJob();
+    if (row.state !== 'open') return closedJob(row.state);
     const visit = notesOf(row.header);
     const { key, text, link } = note;
     const added = { text, link, at: new Date().toISOString(), by: who.name };

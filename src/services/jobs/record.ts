@@ -38,7 +38,7 @@ export async function recordIn(tx: Tx, id: string, entries: Entry[], who: Person
     const there = await jobs.findObservation(tx, entry.key);
     if (there?.jobId === id) continue;
     if (there) return recordedElsewhere();
-    if (row.state === 'handed-over') return closedJob();
+    if (row.state !== 'open') return closedJob(row.state);
     const refusal = (await refuseCorrection(tx, id, entry)) ?? refuseWheel(row.header, entry.observation);
     if (refusal) return refusal;
     await jobs.addObservation(tx, id, who.name, entry);

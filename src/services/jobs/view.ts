@@ -11,10 +11,11 @@ import type { Sheet } from '../../core/sheet';
 import { nextMove, type Move } from '../../core/visit';
 import type { Assessment } from '../../core/assessment';
 import type { UnitChoice } from '../../core/units';
-import { judgedJob, type VisitView } from '../../core/visit/view';
+import { judgedJob, readable, type VisitView } from '../../core/visit/view';
 import { inTransaction, type Tx } from '../../data/database';
 import { loadGauges } from '../../data/gauges';
 import * as jobs from '../../data/jobs';
+import { loadShop } from '../../data/shop';
 import { experienceBefore } from '../confirmations';
 import { judgedOnce } from '../judging';
 import { atHand, devicesNow } from '../devices';
@@ -35,6 +36,12 @@ export async function viewJob(id: string): Promise<Result<VisitView>> {
   return view;
 }
 
+/** Counts all that was recorded on a job; undefined where there is no such job. */
+export const revisionOf = async (id: string): Promise<number | undefined> => {
+  const stamp = await jobs.stampOf(id);
+  return stamp && Number(stamp.revision);
+};
+
 export async function viewIn(tx: Tx, id: string): Promise<Result<VisitView>> {
   const stored = await jobs.loadJob(tx, id);
   if (!stored) return unknownJob();
@@ -51,7 +58,7 @@ export async function viewIn(tx: Tx, id: string): Promise<Result<VisitView>> {
     job,
     ...(experience && { experience }),
     codes: receiver?.codes ?? {},
-    devices: atHand(job, receiver),
+    devices: atHand(job, receiver, await loadShop(tx)),
     gauges: speakingFor(job, await loadGauges(tx)),
   });
 }
@@ -87,8 +94,7 @@ export async function verdictOf(
 ): Promise<{ assessment: Assessment; proof: Proof; move: Move }> {
   const assessment = await assessmentOf(view);
   const job = judgedJob(view);
-  const { lead, tool } = view.devices;
-  const context = { assessment, handedOver: view.state === 'handed-over', hasLead: lead, hasTool: tool };
+  const context = { assessment, handedOver: view.state !== 'open', ...readable(view.devices) };
   return { assessment, proof: proofOf(job), move: nextMove(job, context) };
 }
 

@@ -1,15 +1,17 @@
-import type { YardLine } from '../../core/visit/view';
+import { readable, type YardLine } from '../../core/visit/view';
 import { findingsThatHold } from '../../core/assessment';
 import { titleOf, toRead } from '../../core/finding';
 import { asJudged } from '../../core/gauge';
 import { allOf, latest } from '../../core/job';
 import { toJobFile } from '../../core/job/record';
+import { proofOf } from '../../core/proof';
 import { unnamedVehicle } from '../../core/job/words';
 import { nextMove } from '../../core/visit';
 import { plateOf, profileOf } from '../../core/visit/notes';
 import { inTransaction, type Tx } from '../../data/database';
 import { loadGauges } from '../../data/gauges';
 import * as jobs from '../../data/jobs';
+import { loadShop } from '../../data/shop';
 import * as vehicles from '../../data/vehicles';
 import { LRUCache } from 'lru-cache';
 import { experienceBefore } from '../confirmations';
@@ -54,19 +56,20 @@ async function factsOf(tx: Tx, rows: readonly jobs.YardRow[]) {
   const profiles = new Map((await vehicles.listProfiles(tx)).map((profile) => [profile.name, profile]));
   const register = await loadGauges(tx);
   const experienceAt = await experienceBefore(tx);
+  const shop = await loadShop(tx);
   return rows.flatMap((row) => {
     const record = stored.get(row.id)?.record;
     if (!record) return [];
     const receiver = profiles.get(profileOf(record.header) ?? '')?.receiver ?? undefined;
     const job = asJudged(toJobFile(record), register);
-    return [{ row, job, receiver, experience: experienceAt(new Date(row.openedAt)) }];
+    const devices = atHand(job, receiver, shop);
+    return [{ row, job, devices, experience: experienceAt(new Date(row.openedAt)) }];
   });
 }
 
-async function lineOf({ row, job, receiver, experience }: Facts): Promise<YardLine> {
+async function lineOf({ row, job, devices, experience }: Facts): Promise<YardLine> {
   const name = nameOf(row);
   const assessment = await judgedOnce(name, 'verdict', () => Promise.resolve({ job, experience }));
-  const devices = atHand(job, receiver);
   const [top] = toRead(findingsThatHold(assessment));
   const line: YardLine = {
     id: row.id,
@@ -79,11 +82,11 @@ async function lineOf({ row, job, receiver, experience }: Facts): Promise<YardLi
     handedOverAt: row.handedOverAt ? new Date(row.handedOverAt).toISOString() : null,
     lamp: latest(allOf(job, 'lamp'))?.seen.state ?? 'not-seen',
     headline: top ? titleOf(top) : '',
+    proved: proofOf(job).proved,
     move: nextMove(job, {
       assessment,
-      handedOver: row.state === 'handed-over',
-      hasLead: devices.lead,
-      hasTool: devices.tool,
+      handedOver: row.state !== 'open',
+      ...readable(devices),
     }),
   };
   lines.set(name, line);

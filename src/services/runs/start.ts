@@ -42,7 +42,7 @@ export function startRun(
     if (!job) return unknownJob();
     const there = await runs.findRun(tx, asked.key);
     if (there) return there.jobId === jobId ? success(await runViewIn(tx, there)) : keyInUse();
-    if (job.state === 'handed-over') return closedJob();
+    if (job.state !== 'open') return closedJob(job.state);
     const other = await openRunIn(tx, job.vehicleId);
     if (other) return runUnderWay(other.by);
     const [loaded] = await jobs.loadRecords(tx, [job]);

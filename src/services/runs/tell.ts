@@ -51,7 +51,7 @@ export async function tellRun(key: string, told: readonly ToldWith[], who: Perso
     // Others may have told something while this waited for the job.
     const row = await runs.findRun(tx, key);
     if (!job || !row) return unknownJob();
-    const fresh = await tellIn(tx, row, job.state === 'handed-over', told, who);
+    const fresh = await tellIn(tx, row, job.state === 'open' ? undefined : job.state, told, who);
     if (!fresh.ok) return fresh;
     await announce(tx, row.jobId);
     return success({ fresh: fresh.value, view: await runViewIn(tx, row) });
@@ -65,7 +65,7 @@ export async function tellRun(key: string, told: readonly ToldWith[], who: Perso
 async function tellIn(
   tx: Tx,
   row: runs.RunRow,
-  closed: boolean,
+  closed: 'handed-over' | 'cancelled' | undefined,
   told: readonly ToldWith[],
   who: Person,
 ): Promise<Result<RunEvent[]>> {
@@ -75,7 +75,7 @@ async function tellIn(
     const there = await runs.findEvent(tx, key);
     if (there && there.runKey !== row.key) return keyInUse();
     if (there) continue;
-    if (closed) return closedJob();
+    if (closed) return closedJob(closed);
     if (record.events.length + fresh.length >= mostEvents) return runTooLong();
     const last = fresh.at(-1)?.t ?? record.events.at(-1)?.t ?? 0;
     const t = thousandths(Math.max(last, secondsSince(row.startedAt) - agoS));

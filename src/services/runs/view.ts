@@ -5,6 +5,7 @@ import { plateOf } from '../../core/visit/notes';
 import { unnamedVehicle } from '../../core/job/words';
 import { inTransaction, type Tx } from '../../data/database';
 import * as jobs from '../../data/jobs';
+import { loadShop } from '../../data/shop';
 import * as runs from '../../data/runs';
 import { atHand, practiceBay } from '../devices';
 import { receiverOf } from '../vehicles';
@@ -33,9 +34,9 @@ export async function runViewIn(tx: Tx, row: runs.RunRow): Promise<RunView> {
     by,
     events,
     elapsedS: secondsSince(startedAt),
-    closed: job.state === 'handed-over',
+    closed: job.state !== 'open',
     devices: {
-      ...atHand(job.header, await receiverOf(tx, job.header)),
+      ...atHand(job.header, await receiverOf(tx, job.header), await loadShop(tx)),
       // Hands need no lead.
       practice: practiceBay() !== undefined && vehicle.vin !== undefined,
     },

@@ -1,13 +1,15 @@
 import type { APIRoute } from 'astro';
 import { unknownJob } from '../../../../contract/refusals';
+import { revisionOf } from '../../../../services/jobs';
 import { watchJobs } from '../../../../services/watch';
 import { isUuid, respond } from '../../../_http';
 
 const heartbeatMs = 20_000;
 
 /** Server-sent events: one when the job changed, one at each (re)connection, so that nothing is missed. */
-export const GET: APIRoute = ({ params: { id = '' }, request }) => {
+export const GET: APIRoute = async ({ params: { id = '' }, request }) => {
   if (!isUuid(id)) return respond(unknownJob());
+  const revision = await revisionOf(id);
   let stop: () => void = () => undefined;
   const stream = new ReadableStream({
     start(controller) {
@@ -22,7 +24,8 @@ export const GET: APIRoute = ({ params: { id = '' }, request }) => {
         unwatch();
       };
       request.signal.addEventListener('abort', stop);
-      say('retry: 500\nevent: change\ndata: {}\n\n');
+      // Whoever has this revision already need not ask for it.
+      say(`retry: 500\nevent: change\ndata: ${JSON.stringify({ revision })}\n\n`);
     },
     cancel: () => stop(),
   });

@@ -1,6 +1,6 @@
-import { success } from '../../core/result';
-import { chooseUnits } from '../../services/people';
-import { serve } from '../_http';
+import { success } from '../../../core/result';
+import { chooseUnits } from '../../../services/people';
+import { serve } from '../../_http';
 
 const yearSeconds = 365 * 86_400;
 

@@ -1,5 +1,5 @@
-import { refuseUnless, setActive } from '../../../services/people';
-import { serve } from '../../_http';
+import { refuseUnless, setActive } from '../../../../services/people';
+import { serve } from '../../../_http';
 
 export const PATCH = serve(
   'setActive',
