@@ -1,5 +1,5 @@
 import type { AnswerOf, BodyOf } from '../contract';
-import { routes, type RouteName } from '../contract/routes';
+import { personHeader, routes, type RouteName } from '../contract/routes';
 import { answerUnclear, offline } from '../contract/refusals';
 import { failure, success, type Result } from '../core/result';
 
@@ -7,6 +7,8 @@ interface Asked<Name extends RouteName> {
   /** What the address names. */
   id?: string;
   query?: Record<string, string>;
+  /** The person it was entered by: nobody else's session takes it. */
+  as?: string | undefined;
   body?: BodyOf<Name>;
   /** In place of a body: a document somebody picked. The shop says what is wrong with it. */
   file?: unknown;
@@ -18,7 +20,7 @@ interface Asked<Name extends RouteName> {
  */
 export async function ask<Name extends RouteName>(
   name: Name,
-  { id = '', query, body, file }: Asked<Name> = {},
+  { id = '', query, as, body, file }: Asked<Name> = {},
 ): Promise<Result<AnswerOf<Name>>> {
   const [method, address] = routes[name];
   const path = address.replace('{id}', encodeURIComponent(id));
@@ -28,7 +30,7 @@ export async function ask<Name extends RouteName>(
     response = await fetch(query ? `${path}?${new URLSearchParams(query).toString()}` : path, {
       method,
       ...(sent !== undefined && {
-        headers: { 'content-type': 'application/json' },
+        headers: { 'content-type': 'application/json', ...(as && { [personHeader]: as }) },
         body: JSON.stringify(sent),
       }),
     });

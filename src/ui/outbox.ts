@@ -1,15 +1,21 @@
+import { createStore, del, entries, set, type UseStore } from 'idb-keyval';
 import type { Problem, Result } from '../core/result';
 
 /** Something entered on this device: its key is made once, so that sent twice it is stored once. */
 export interface Kept {
   key: string;
+  /** When it was entered, ms: what was entered first goes out first. */
+  addedMs?: number;
+  /** Who entered it: it goes out under no other name. */
+  by?: { id: string; name: string };
   /** Why the shop refused it: it waits for a person, not for the connection. */
   refused?: string;
 }
 
 /**
- * What was entered on this device and not yet confirmed by the shop. It is kept in the browser's storage, so that
- * neither a dropped connection nor a closed page loses it, and sent in order.
+ * What was entered on this device and not yet confirmed by the shop. It is kept in the browser's database, one store for
+ * all its pages, so that neither a dropped connection nor a closed page loses it; whichever page has the connection first
+ * sends it, once, each entry with a fate of its own.
  */
 export interface Outbox<Item extends Kept> {
   add: (item: Item) => void;
@@ -17,11 +23,18 @@ export interface Outbox<Item extends Kept> {
   items: () => readonly Item[];
   subscribe: (callback: () => void) => () => void;
   flush: () => Promise<void>;
+  /** Once what an earlier page left behind is there. */
+  ready: Promise<void>;
+  close: () => void;
 }
 
 interface OutboxOf<Item extends Kept, Answer> {
-  /** Its name in the browser's storage. */
+  /** Its name in the browser's database. */
   place: string;
+  /** Who is signed in on this page. */
+  person?: { id: string; name: string } | undefined;
+  /** Nothing goes out before what was entered before it. */
+  inOrder?: boolean;
   /** Whatever else is found there is left out; the shop parses the rest. */
   isItem: (found: object) => boolean;
   send: (item: Item) => Promise<Result<Answer>>;
@@ -29,48 +42,116 @@ interface OutboxOf<Item extends Kept, Answer> {
   onWaiting?: (problem: Problem) => void;
 }
 
+/** What one page tells the others of this browser. */
+type News = { place: string; answer?: unknown };
+
 const retryMs = 1500;
 
 export function createOutbox<Item extends Kept, Answer>({
   place,
+  person,
+  inOrder = false,
   isItem,
   send,
   onStored,
   onWaiting = () => undefined,
 }: OutboxOf<Item, Answer>): Outbox<Item> {
   const listeners = new Set<() => void>();
-  let items: readonly Item[] = load(place, isItem);
+  const news = typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel('hacienda.outbox');
+  const store = browserStore();
+  let items: readonly Item[] = [];
   let sending = false;
+  let again = false;
   let timer: ReturnType<typeof setTimeout> | undefined;
 
-  const set = (next: readonly Item[]) => {
+  const show = (next: readonly Item[]) => {
     items = next;
-    if (next.length > 0) localStorage.setItem(place, JSON.stringify(next));
-    else localStorage.removeItem(place);
     for (const listener of listeners) listener();
+  };
+  /** What is in the database, and what is on its way into it. */
+  const unwritten = new Map<string, Item>();
+  /** Done with, and on its way out of it. */
+  const gone = new Set<string>();
+  const reload = async () => {
+    const loaded = await load(store, place, isItem as (found: object) => found is Item);
+    const kept = loaded.filter(({ key }) => !gone.has(key));
+    const known = new Set(kept.map(({ key }) => key));
+    show([...kept, ...[...unwritten.values()].filter(({ key }) => !known.has(key))]);
+  };
+  const write = async (item: Item) => {
+    unwritten.set(item.key, item);
+    await quietly(() => set(nameOf(place, item.key), item, store));
+    unwritten.delete(item.key);
+    // A browser that keeps nothing has it as long as the page is open.
+    if (!store) unwritten.set(item.key, item);
+  };
+  const forget = async (key: string) => {
+    unwritten.delete(key);
+    gone.add(key);
+    show(items.filter((item) => item.key !== key));
+    await quietly(() => del(nameOf(place, key), store));
+  };
+  const tell = (answer?: Answer) => news?.postMessage({ place, answer } satisfies News);
+  news?.addEventListener('message', ({ data }: MessageEvent<News>) => {
+    if (data.place !== place) return;
+    // The page that sent it has the answer from the shop, and this one has it from there.
+    if (data.answer !== undefined) onStored(data.answer as Answer);
+    void reload();
+  });
+  const ready = reload();
+
+  /** Sends one; says whether others may be tried after it. */
+  const sendOne = async (item: Item): Promise<'sent' | 'refused' | 'later' | 'offline'> => {
+    const stored = await send(item);
+    if (stored.ok) {
+      // First it is in the shop's answer, then no longer on its way: at no time is it neither.
+      onStored(stored.value);
+      await forget(item.key);
+      tell(stored.value);
+      return 'sent';
+    }
+    if (mayPass(stored.problem)) {
+      onWaiting(stored.problem);
+      return stored.problem.code === 'server-error' || stored.problem.code === 'busy' ? 'later' : 'offline';
+    }
+    // What a schema says of a field is for programs; what others changed meanwhile is for people.
+    const refused =
+      (stored.problem.code === 'stale' && stored.problem.issues?.[0]?.message) || stored.problem.message;
+    const put = { ...item, refused };
+    await write(put);
+    show(items.map((other) => (other.key === item.key ? put : other)));
+    tell();
+    return 'refused';
+  };
+  const sendAll = async (): Promise<void> => {
+    await reload();
+    const tried = new Set<string>();
+    const next = () => items.find((item) => isMine(item, person) && !tried.has(item.key));
+    let left = false;
+    for (let item = next(); item; item = next()) {
+      tried.add(item.key);
+      const fate = await sendOne(item);
+      if (fate === 'sent' || fate === 'refused') continue;
+      left = true;
+      if (fate === 'offline' || inOrder) break;
+    }
+    if (left) timer = setTimeout(() => void flush(), retryMs);
   };
 
   async function flush(): Promise<void> {
-    if (sending) return;
+    if (sending) {
+      again = true;
+      return;
+    }
     sending = true;
     clearTimeout(timer);
     try {
-      for (let next = unsent(items); next; next = unsent(items)) {
-        const { key } = next;
-        const stored = await send(next);
-        if (stored.ok) {
-          // First it is in the shop's answer, then no longer on its way: at no time is it neither.
-          onStored(stored.value);
-          set(items.filter((item) => item.key !== key));
-        } else if (mayPass(stored.problem)) {
-          onWaiting(stored.problem);
-          timer = setTimeout(() => void flush(), retryMs);
-          return;
-        } else {
-          const refused = stored.problem.issues?.[0]?.message ?? stored.problem.message;
-          set(items.map((item) => (item.key === key ? { ...item, refused } : item)));
-        }
-      }
+      await ready;
+      do {
+        again = false;
+        // One page at a time sends: the others wait for their turn, and find it done.
+        await alone(place, sendAll);
+      } while (again);
     } finally {
       sending = false;
     }
@@ -78,38 +159,78 @@ export function createOutbox<Item extends Kept, Answer>({
 
   return {
     add: (item) => {
-      set([...items, item]);
-      void flush();
+      const put = { ...item, addedMs: nextMs(), ...(person && !item.by && { by: person }) };
+      show([...items, put]);
+      void write(put).then(() => {
+        tell();
+        return flush();
+      });
     },
-    dismiss: (key) => set(items.filter((item) => item.key !== key)),
+    dismiss: (key) => void forget(key).then(() => tell()),
     items: () => items,
     subscribe: (callback) => {
       listeners.add(callback);
       return () => listeners.delete(callback);
     },
     flush,
+    ready,
+    close: () => {
+      clearTimeout(timer);
+      news?.close();
+    },
   };
 }
 
-const unsent = <Item extends Kept>(items: readonly Item[]): Item | undefined =>
-  items.find(({ refused }) => refused === undefined);
+/** Moments that never repeat, so that two entries of one millisecond keep their order. */
+let lastMs = 0;
+const nextMs = (): number => (lastMs = Math.max(Date.now(), lastMs + 0.001));
+
+/** It waits for the connection, and for nobody else. */
+const isMine = ({ refused, by }: Kept, person: Kept['by']): boolean =>
+  refused === undefined && (by === undefined || person === undefined || by.id === person.id);
 
 /** Troubles of the connection, the server or the session pass; what the shop refused does not. */
-const mayPass = ({ code }: Problem): boolean => ['offline', 'server-error', 'not-signed-in'].includes(code);
+const mayPass = ({ code }: Problem): boolean =>
+  ['offline', 'server-error', 'busy', 'not-signed-in'].includes(code);
 
-function load<Item extends Kept>(place: string, isItem: (found: object) => boolean): readonly Item[] {
+const nameOf = (place: string, key: string): string => `${place} ${key}`;
+
+let opened: UseStore | undefined;
+const browserStore = (): UseStore | undefined =>
+  typeof indexedDB === 'undefined' ? undefined : (opened ??= createStore('hacienda-outbox', 'entries'));
+
+async function load<Item extends Kept>(
+  store: UseStore | undefined,
+  place: string,
+  isItem: (found: object) => found is Item,
+): Promise<Item[]> {
+  if (!store) return [];
+  const all = (await quietly(() => entries<string, unknown>(store))) ?? [];
+  return all
+    .flatMap(([name, found]) =>
+      name.startsWith(`${place} `) &&
+      typeof found === 'object' &&
+      found !== null &&
+      'key' in found &&
+      typeof found.key === 'string' &&
+      isItem(found)
+        ? [found]
+        : [],
+    )
+    .sort((a, b) => (a.addedMs ?? 0) - (b.addedMs ?? 0));
+}
+
+/** With the lock of this place, where the browser has locks. */
+async function alone(place: string, work: () => Promise<void>): Promise<void> {
+  if (typeof navigator === 'undefined' || !('locks' in navigator)) return work();
+  await navigator.locks.request(`hacienda.outbox ${place}`, work);
+}
+
+/** Private windows and full disks keep nothing: then it is as safe as the page is open. */
+async function quietly<Value>(work: () => Promise<Value>): Promise<Value | undefined> {
   try {
-    const kept: unknown = JSON.parse(localStorage.getItem(place) ?? '[]');
-    if (!Array.isArray(kept)) return [];
-    return kept.filter(
-      (found: unknown): found is Item =>
-        typeof found === 'object' &&
-        found !== null &&
-        'key' in found &&
-        typeof found.key === 'string' &&
-        isItem(found),
-    );
+    return await work();
   } catch {
-    return [];
+    return undefined;
   }
 }

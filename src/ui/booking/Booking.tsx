@@ -1,22 +1,21 @@
-import { useEffect, useId, useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { v7 as newKey } from 'uuid';
-import type { Service } from '../../core/job';
-import { lampWords, monitoringWords, serviceWords } from '../../core/job/words';
+import { lampSeen, type LampWay } from '../../core/lamp/ways';
 import { distance, format, parse, temperature, type UnitChoice } from '../../core/units';
 import { vinAdvice } from '../../core/vin';
 import { celsiusAt, hoursFrom, nightsOf, type Hour } from '../../core/weather';
 import type { KnownVehicle, ProfileSummary } from '../../core/visit/view';
 import { ask } from '../api';
-import { BulbCheck, type BulbCheckAnswer } from '../parts/BulbCheck';
+import { CustomerFields } from '../parts/CustomerFields';
+import { LampChoice } from '../parts/LampChoice';
+import { Monitoring, monitoringFrom, tpmsOf } from '../parts/Monitoring';
+import { noWork, serviceOf, WorkDone } from '../parts/WorkDone';
 import { useWeather } from '../parts/use-weather';
 import { Button } from '../kit/Button';
-import { Choice, Field, Select } from '../kit/Field';
+import { Field, Select } from '../kit/Field';
 import { Notice } from '../kit/Notice';
-import { optionsFrom } from '../kit/options';
 import styles from './Booking.module.css';
 
-const services = optionsFrom(serviceWords);
-const lampOptions = optionsFrom(lampWords);
 const lookUpMs = 300;
 const blank = {
   plate: '',
@@ -26,23 +25,39 @@ const blank = {
   odometer: '',
   profile: '',
   complaint: '',
-  hoursAgo: '',
+  customer: '',
+  orderNumber: '',
   nowC: '',
+  keepKindAs: '',
 };
 type Entries = typeof blank;
 
+/** The job a booking follows up, and which car that was. */
+export interface FollowedUp {
+  id: string;
+  number: number;
+  vehicle: Pick<Entries, 'plate' | 'vin' | 'label' | 'modelYear' | 'profile'>;
+}
+
 /** Booking in: which vehicle, what the customer says, what was done lately, how cold it is. */
-export function Booking({ profiles, units }: { profiles: ProfileSummary[]; units: UnitChoice }) {
-  const [entries, setEntries] = useState(blank);
-  const [lamp, setLamp] = useState<(typeof lampOptions)[number]['value']>();
-  const [check, setCheck] = useState<BulbCheckAnswer>('yes');
-  const [service, setService] = useState<Service['kind']>('none');
+export function Booking({
+  profiles,
+  units,
+  followUp,
+}: {
+  profiles: ProfileSummary[];
+  units: UnitChoice;
+  followUp: FollowedUp | undefined;
+}) {
+  const [entries, setEntries] = useState(() => ({ ...blank, ...followUp?.vehicle }));
+  const [lamp, setLamp] = useState<LampWay>();
+  const [work, setWork] = useState(noWork);
   const [known, setKnown] = useState<KnownVehicle>();
-  const [kind, setKind] = useState<'direct' | 'indirect'>('direct');
+  const [monitoring, setMonitoring] = useState(() => monitoringFrom(undefined, units));
   const [errors, setErrors] = useState<Partial<Record<keyof Entries, string>>>({});
   const [problem, setProblem] = useState<string>();
   const [busy, setBusy] = useState(false);
-  const complaintId = useId();
+  const form = useRef<HTMLFormElement>(null);
   /** One booking has one key, however often the button is pressed. */
   const keys = useRef({ job: '', lamp: '' });
   const set = (name: keyof Entries) => (value: string) => {
@@ -86,10 +101,14 @@ export function Booking({ profiles, units }: { profiles: ProfileSummary[]; units
     if (odometer && !odometer.ok) wrong.odometer = odometer.problem.message;
     const nowC = entries.nowC === '' ? undefined : parse(temperature, entries.nowC, units.temperature);
     if (nowC && !nowC.ok) wrong.nowC = nowC.problem.message;
-    const hours = entries.hoursAgo === '' ? undefined : Number(entries.hoursAgo.replace(',', '.'));
-    if (hours !== undefined && !(hours >= 0)) wrong.hoursAgo = 'Hours, as a figure.';
     setErrors(wrong);
-    if (Object.keys(wrong).length > 0) return;
+    const service = serviceOf(work);
+    const own = tpmsOf(monitoring, units);
+    if (Object.keys(wrong).length > 0 || !service || (isNewKind && !own.tpms)) {
+      // On a phone what is wrong may stand far above the button.
+      requestAnimationFrame(() => form.current?.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus());
+      return;
+    }
 
     keys.current.job ||= newKey();
     keys.current.lamp ||= newKey();
@@ -103,10 +122,14 @@ export function Booking({ profiles, units }: { profiles: ProfileSummary[]; units
           ...(entries.plate.trim() && { plate: entries.plate.trim() }),
           ...(year !== undefined && { modelYear: year }),
           ...(odometer?.ok && { odometerKm: odometer.value.base }),
-          ...(entries.profile ? { profile: entries.profile } : !known && { tpms: { kind } }),
+          ...(entries.profile ? { profile: entries.profile } : isNewKind && own.tpms && { tpms: own.tpms }),
         },
         ...(entries.complaint.trim() && { complaint: entries.complaint.trim() }),
-        service: { kind: service, ...(service !== 'none' && hours !== undefined && { hoursAgo: hours }) },
+        ...(entries.customer.trim() && { customer: entries.customer.trim() }),
+        ...(entries.orderNumber.trim() && { orderNumber: entries.orderNumber.trim() }),
+        service,
+        ...(isNewKind && entries.keepKindAs.trim() && { keepKindAs: entries.keepKindAs.trim() }),
+        ...(followUp && { followUpOf: followUp.id }),
         climate: {
           ...(entries.nowC === '' && outdoors),
           ...(nowC?.ok && { nowC: nowC.value.base }),
@@ -115,12 +138,7 @@ export function Booking({ profiles, units }: { profiles: ProfileSummary[]; units
           ? [
               {
                 key: keys.current.lamp,
-                observation: {
-                  kind: 'lamp',
-                  at: new Date().toISOString(),
-                  state: lamp,
-                  bulbCheck: check === 'yes',
-                },
+                observation: { ...lampSeen(lamp), at: new Date().toISOString() },
               },
             ]
           : [],
@@ -128,13 +146,17 @@ export function Booking({ profiles, units }: { profiles: ProfileSummary[]; units
     });
     if (booked.ok) return window.location.assign(`/jobs/${booked.value.id}`);
     setBusy(false);
-    const [issue] = booked.problem.issues ?? [];
-    setProblem(issue ? `${booked.problem.message} ${issue.path}: ${issue.message}.` : booked.problem.message);
+    setProblem(booked.problem.message);
+    // Somebody else booked it in meanwhile: that job is where to go on.
+    const there = booked.problem.code === 'already-open' ? booked.problem.issues?.[0]?.message : undefined;
+    if (there) window.location.assign(`/jobs/${there}`);
   };
 
+  const isNewKind = entries.profile === '' && !known;
   const advice = vin.trim() === '' ? undefined : vinAdvice(vin);
   return (
     <form
+      ref={form}
       className={styles.booking}
       onSubmit={(event) => {
         event.preventDefault();
@@ -142,6 +164,11 @@ export function Booking({ profiles, units }: { profiles: ProfileSummary[]; units
       }}
     >
       <h1>Book a car in</h1>
+      {followUp && (
+        <Notice tone="note">
+          Follows up <a href={`/jobs/${followUp.id}/sheet`}>job {followUp.number}</a>.
+        </Notice>
+      )}
       <div className={styles.group}>
         <div className={styles.row}>
           <Field label="Plate" value={plate} onValue={set('plate')} />
@@ -160,7 +187,15 @@ export function Booking({ profiles, units }: { profiles: ProfileSummary[]; units
             hint="Make and model, color if it helps"
           />
         </div>
-        {known && (
+        {known?.openJob && (
+          <Notice
+            tone="note"
+            action={<a href={`/jobs/${known.openJob.id}`}>Go on with job {known.openJob.number}</a>}
+          >
+            This car is here already: {known.label}, job {known.openJob.number} is open.
+          </Notice>
+        )}
+        {known && !known.openJob && (
           <Notice tone="right">
             Known here: {known.label}, {known.visits} {known.visits === 1 ? 'visit' : 'visits'} before.
           </Notice>
@@ -193,48 +228,29 @@ export function Booking({ profiles, units }: { profiles: ProfileSummary[]; units
             error={errors.odometer}
           />
         </div>
-        {entries.profile === '' && !known && (
-          <Choice
-            label="Tire-pressure monitoring"
-            options={optionsFrom(monitoringWords)}
-            value={kind}
-            onValue={setKind}
-          />
+        {isNewKind && (
+          <>
+            <Monitoring
+              value={monitoring}
+              onValue={setMonitoring}
+              errors={tpmsOf(monitoring, units).errors}
+              units={units}
+            />
+            <Field
+              label="Keep this kind of vehicle for the next one, as"
+              hint="Make, model and years; empty keeps nothing."
+              maxLength={120}
+              value={entries.keepKindAs}
+              onValue={set('keepKindAs')}
+            />
+          </>
         )}
       </div>
       <div className={styles.group}>
-        <Choice label="The lamp is" options={lampOptions} value={lamp} onValue={setLamp} />
-        {lamp === 'off' && <BulbCheck value={check} onValue={setCheck} />}
-        <div>
-          <label htmlFor={complaintId}>
-            <b>What the customer says</b>
-          </label>
-          <textarea
-            id={complaintId}
-            className={styles.textarea}
-            maxLength={2000}
-            value={entries.complaint}
-            onChange={(event) => set('complaint')(event.target.value)}
-          />
-        </div>
+        <LampChoice label="The lamp is" value={lamp} onValue={setLamp} />
+        <CustomerFields value={entries} onValue={set} />
+        <WorkDone value={work} onValue={setWork} />
         <div className={styles.row}>
-          <Select
-            label="Done lately"
-            value={service}
-            onValue={(value) =>
-              setService(services.find((option) => option.value === value)?.value ?? 'none')
-            }
-            options={services}
-          />
-          {service !== 'none' && (
-            <Field
-              label="How many hours ago"
-              inputMode="decimal"
-              value={entries.hoursAgo}
-              onValue={set('hoursAgo')}
-              error={errors.hoursAgo}
-            />
-          )}
           <Field
             label={`Outdoors now, ${units.temperature}`}
             value={entries.nowC}
@@ -248,7 +264,12 @@ export function Booking({ profiles, units }: { profiles: ProfileSummary[]; units
         </div>
       </div>
       {problem && <Notice tone="wrong">{problem}</Notice>}
-      <Button weight="main" type="submit" busy={busy ? 'Booking in…' : undefined}>
+      <Button
+        weight="main"
+        type="submit"
+        disabled={known?.openJob != null}
+        busy={busy ? 'Booking in…' : undefined}
+      >
         Book in
       </Button>
     </form>

@@ -10,7 +10,7 @@ type Size = (typeof sizes)[number];
 
 const ways: { name: WayOfWorking; label: string }[] = [
   { name: 'engine', label: 'Test by test' },
-  { name: 'checklist', label: 'Whole round, then judge' },
+  { name: 'checklist', label: 'Whole round first' },
   { name: 'replace', label: 'A part for the lamp' },
 ];
 
@@ -40,7 +40,7 @@ export function Figures() {
   const running = run !== undefined && run.ended === undefined;
   return (
     <section className={styles.figures} aria-labelledby="made-up">
-      <h2 id="made-up">How well the engine does on made-up cars</h2>
+      <h2 id="made-up">How well the engine does on simulated cars</h2>
       <p>
         Cars are made up with faults that are known, by figures that are not the engine’s own, and judged test
         by test until it would act. The same cars go through the whole round done in full, and through a part
@@ -72,9 +72,9 @@ export function Figures() {
       </form>
       {run && (
         <p role="status">
-          {run.ended === 'stopped' ? 'Stopped after' : run.ended === 'done' ? 'All' : 'Judged'} {run.done} of{' '}
+          {run.ended === 'stopped' ? 'Stopped after' : run.ended === 'done' ? 'All' : 'Done'} {run.done} of{' '}
           {run.of} cars
-          <progress max={run.of} value={run.done} aria-label="Cars judged" />
+          <progress max={run.of} value={run.done} aria-label="Cars done" />
         </p>
       )}
       {run?.report && <Result report={run.report} />}

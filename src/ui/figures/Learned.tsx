@@ -45,7 +45,7 @@ export function Learned({ initial, mayChange }: { initial: ShopFigures; mayChang
       {rows.length === 0 ? (
         <p>
           Nothing is confirmed yet. Say at hand-over what the parts turned out to be: it is counted here, and
-          makes the next verdicts sharper.
+          makes the next findings surer.
         </p>
       ) : (
         <>
@@ -101,7 +101,7 @@ export function Learned({ initial, mayChange }: { initial: ShopFigures; mayChang
               </div>
               {mayChange && (
                 <Button
-                  busy={busy === visit.jobId ? 'Keeping…' : undefined}
+                  busy={busy === visit.jobId ? 'Saving…' : undefined}
                   onClick={() => void say(visit, isTaken ? visit.parts : [])}
                 >
                   {isTaken ? 'Put back' : 'Take back'}

@@ -193,8 +193,8 @@ export function GaugeCheck({ gauge, units }: { gauge: Instrument; units: UnitCho
                 error={errors.uncertainty}
               />
               {problem && <Notice tone="wrong">{problem}</Notice>}
-              <Button weight="main" type="submit" busy={busy ? 'Keeping…' : undefined}>
-                Keep this check
+              <Button weight="main" type="submit" busy={busy ? 'Saving…' : undefined}>
+                Save this check
               </Button>
             </>
           )}

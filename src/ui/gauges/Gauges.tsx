@@ -172,7 +172,7 @@ function dates(standing: CalibrationStatus): string {
     case 'out-of-tolerance':
       return `since ${day(standing.checkedAt)}: read with another`;
     case 'never-checked':
-      return 'its readings settle nothing';
+      return 'its readings are not trusted';
     case 'retired':
       return '';
   }

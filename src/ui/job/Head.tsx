@@ -1,5 +1,5 @@
-import { ArrowLeft, FileDown, Keyboard } from 'lucide-react';
-import { serviceWords } from '../../core/job/words';
+import { ArrowLeft, FileDown, History, Keyboard, Pencil } from 'lucide-react';
+import { doneWords, serviceWords } from '../../core/job/words';
 import { distance, format } from '../../core/units';
 import { notesOf, plateOf } from '../../core/visit/notes';
 import { Button } from '../kit/Button';
@@ -7,7 +7,7 @@ import styles from './JobSheet.module.css';
 import type { Sheet } from './use-sheet';
 
 /** Which car, and what was said of it. */
-export function Head({ sheet: { view, job, units, open } }: { sheet: Sheet }) {
+export function Head({ sheet: { view, job, units, closed, open } }: { sheet: Sheet }) {
   const plate = plateOf(job);
   const { complaint } = notesOf(job);
   return (
@@ -23,17 +23,30 @@ export function Head({ sheet: { view, job, units, open } }: { sheet: Sheet }) {
           Job {view.number}
           {job.vehicle.odometerKm !== undefined &&
             `, ${format(distance, job.vehicle.odometerKm, units.distance)}`}
-          {job.service && `, ${serviceWords[job.service.kind]}`}
+          {`, ${doneWords(job) || serviceWords.none}`}
           {complaint && `. “${complaint}”`}
         </p>
       </div>
+      <Button
+        weight="quiet"
+        aria-label={closed ? 'History of this job' : 'Correct the car and the visit'}
+        onClick={() => open({ dialog: closed ? 'history' : 'visit' })}
+      >
+        {closed ? <History aria-hidden="true" /> : <Pencil aria-hidden="true" />}
+        {closed ? 'History' : 'Correct'}
+      </Button>
       <a className={styles.link} href={`/api/jobs/${view.id}/file`} download>
         <FileDown aria-hidden="true" /> Job file
       </a>
       <a className={styles.link} href={`/jobs/${view.id}/sheet`}>
         Sheet
       </a>
-      <Button weight="quiet" aria-label="Keys" onClick={() => open({ dialog: 'keys' })}>
+      <Button
+        weight="quiet"
+        className={styles.keys}
+        aria-label="Keys"
+        onClick={() => open({ dialog: 'keys' })}
+      >
         <Keyboard aria-hidden="true" />
       </Button>
     </div>

@@ -1,4 +1,5 @@
-import { Suspense, useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
+import { notesOf } from '../../core/visit/notes';
 import { writeVerdict } from '../../core/proof';
 import { Button } from '../kit/Button';
 import { fetchDialogs, OpenDialog } from './dialogs';
@@ -6,19 +7,32 @@ import { Foot } from './Foot';
 import { findingKey } from '../../core/finding';
 import { Follows } from './follows/Follows';
 import { Head } from './Head';
+import { Headline } from './Headline';
 import styles from './JobSheet.module.css';
 import { cellsThatSpeak } from './ledger/evidence-cells';
+import { carCodesOf } from '../../core/ledger/column';
 import { Ledger } from './ledger/Ledger';
 import { Stations } from './Stations';
 import { useMoves } from './use-moves';
 import { registryWrites, useSheet, type SheetProps } from './use-sheet';
 import { useShortcuts } from './use-shortcuts';
 
+/** What answers are held against, and a first use of it: the next news of the job is shown at once then. */
+const prepareForNews = (view: SheetProps['initial']): Promise<unknown> =>
+  import('../../contract')
+    .then(({ contracts }) => contracts.job.answer.safeParse(view))
+    .catch(() => undefined);
+
+/** Only a job that is closed, or follows another, says so. */
+const Closed = lazy(() => import('./visit/Closed').then((found) => ({ default: found.Closed })));
+
 /** The sheet itself comes first. */
+const contractAfterMs = 300;
 const fetchAfterMs = 1500;
 
 /** The job, on one sheet: head, stations, ledger, what follows, and the next move at the foot. */
 export function JobSheet(props: SheetProps) {
+  const { initial } = props;
   const sheet = useSheet(props);
   const { job, judged, findings, columns, units, closed, opened, open } = sheet;
   const { take, visitStation } = useMoves(sheet);
@@ -30,17 +44,30 @@ export function JobSheet(props: SheetProps) {
   const lastWrite = registryWrites(job).at(-1);
   useShortcuts(sheet, take);
   useEffect(() => {
+    const soon = setTimeout(() => void prepareForNews(initial), contractAfterMs);
     const timer = setTimeout(fetchDialogs, fetchAfterMs);
-    return () => clearTimeout(timer);
-  }, []);
+    return () => {
+      clearTimeout(soon);
+      clearTimeout(timer);
+    };
+  }, [initial]);
 
   return (
     <main className={styles.sheet}>
       <Head sheet={sheet} />
+      <div className={styles.notices}>
+        {(closed || notesOf(job).followUpOf) && (
+          <Suspense fallback={null}>
+            <Closed sheet={sheet} />
+          </Suspense>
+        )}
+      </div>
       <Stations sheet={sheet} onVisit={visitStation} />
+      <Headline sheet={sheet} />
       <fieldset className={styles.ledger} aria-label="Ledger" disabled={closed}>
         <Ledger
           columns={columns}
+          carCodes={carCodesOf(job)}
           findings={findings}
           speaks={speaks}
           units={units}

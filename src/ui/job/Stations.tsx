@@ -1,12 +1,13 @@
 import { Check } from 'lucide-react';
 import { isPassed, stationOf, stations, type Station } from '../../core/visit';
+import { stationNeedsTechnician, technicianOnly } from '../../core/visit/rights';
 import { stationNames } from '../../core/visit/words';
 import styles from './JobSheet.module.css';
 import type { Sheet } from './use-sheet';
 
 /** The stations of the visit: which is passed, which comes next, each to be reached at any time. */
 export function Stations({
-  sheet: { job, proof, move, closed },
+  sheet: { job, proof, move, closed, mayRecord },
   onVisit,
 }: {
   sheet: Sheet;
@@ -22,7 +23,8 @@ export function Stations({
           ref={station === present ? intoView : undefined}
           aria-current={station === present ? 'step' : undefined}
           onClick={() => onVisit(station)}
-          disabled={closed}
+          disabled={closed || (!mayRecord && stationNeedsTechnician(station))}
+          title={!mayRecord && stationNeedsTechnician(station) ? technicianOnly : undefined}
         >
           {isPassed(station, job, proof) && <Check aria-label="passed" />}
           {stationNames[station]}

@@ -2,11 +2,9 @@ import { lazy, type ComponentType, type ReactNode } from 'react';
 import { aimingAt } from '../../core/placard';
 import { ledgerOf } from '../../core/ledger';
 import type { Finding } from '../../core/assessment';
-import type { CheckedByHand } from '../../core/visit';
 import type { Position } from '../../core/wheel';
-import { Dialog } from '../kit/Dialog';
-import { LampDialog } from './checks/LampDialog';
-import { KeysDialog } from './KeysDialog';
+import type { CheckForm } from './checks/CheckDialog';
+import type { CarPart } from './car/CarDialog';
 import type { Sheet } from './use-sheet';
 
 /**
@@ -24,6 +22,9 @@ function later<Props>(load: () => Promise<ComponentType<Props>>) {
 /** A lost connection later on must not find a dialog missing. */
 export const fetchDialogs = (): void => loaders.forEach((load) => void load().catch(() => undefined));
 
+const KeysDialog = later(() => import('./KeysDialog').then((found) => found.KeysDialog));
+const LampDialog = later(() => import('./checks/LampDialog').then((found) => found.LampDialog));
+const NotHere = later(() => import('./NotHere').then((found) => found.NotHere));
 const GaugeDialog = later(() => import('./gauge/GaugeDialog').then((found) => found.GaugeDialog));
 const ProveDialog = later(() => import('./prove/ProveDialog').then((found) => found.ProveDialog));
 const PlacardDialog = later(() => import('./placard/PlacardDialog').then((found) => found.PlacardDialog));
@@ -40,9 +41,15 @@ const CodesDialog = later(() => import('./checks/CodesDialog').then((found) => f
 const WriteDialog = later(() => import('./write/WriteDialog').then((found) => found.WriteDialog));
 const RelearnDialog = later(() => import('./relearn/RelearnDialog').then((found) => found.RelearnDialog));
 const ProgramDialog = later(() => import('./program/ProgramDialog').then((found) => found.ProgramDialog));
+const ResetDialog = later(() => import('./relearn/ResetDialog').then((found) => found.ResetDialog));
 const ExplainDialog = later(() => import('./follows/ExplainDialog').then((found) => found.ExplainDialog));
 const ReplaceDialog = later(() => import('./replace/ReplaceDialog').then((found) => found.ReplaceDialog));
 const ScanDialog = later(() => import('./scan/ScanDialog').then((found) => found.ScanDialog));
+const WriteByHand = later(() => import('./write/WriteByHand').then((found) => found.WriteByHand));
+const PutOffDialog = later(() => import('./put-off/PutOffDialog').then((found) => found.PutOffDialog));
+const VisitDialog = later(() => import('./visit/VisitDialog').then((found) => found.VisitDialog));
+const HistoryDialog = later(() => import('./visit/HistoryDialog').then((found) => found.HistoryDialog));
+const CancelDialog = later(() => import('./visit/CancelDialog').then((found) => found.CancelDialog));
 const CarDialog = later(() => import('./car/CarDialog').then((found) => found.CarDialog));
 const ServiceDialog = later(() => import('./service/ServiceDialog').then((found) => found.ServiceDialog));
 const HandOver = later(() => import('./hand-over/HandOverDialog').then((found) => found.HandOverDialog));
@@ -111,16 +118,23 @@ const dialogs = {
       onClose={close}
     />
   ),
-  scan: ({ view, job, columns, units, busy, problem, wake, record, close }: Sheet, { wheel }: AtWheel) => (
+  scan: (
+    { visit, view, job, columns, units, busy, problem, wake, record, close }: Sheet,
+    { wheel }: AtWheel,
+  ) => (
     <ScanDialog
       {...{ columns, wheel, busy, problem, units }}
-      hasTool={view.devices.tool}
+      hasTool={view.devices.tool && visit.connected}
       digits={job.vehicle.tpms.idDigits}
       known={(at) =>
         job.sensors?.find((one) => one.wheel === at)?.id ?? ledgerOf(job).registered[at] ?? undefined
       }
       onRecord={(observation) => {
         record(observation);
+        close();
+      }}
+      onRecordAll={(observations) => {
+        for (const observation of observations) record(observation);
         close();
       }}
       onWake={(at, trigger) => void wake(at, trigger).then((done) => done && close())}
@@ -137,12 +151,12 @@ const dialogs = {
     <ChecksDialog
       kind={job.vehicle.tpms.kind}
       onLook={() => open({ dialog: 'look', wheel: chosen ?? 'LF' })}
-      onCheck={(test) => open({ dialog: 'check', test })}
+      onCheck={(test) => open(test === 'baseline' ? { dialog: 'reset' } : { dialog: 'check', test })}
       onCodes={() => open({ dialog: 'codes' })}
       onClose={close}
     />
   ),
-  check: ({ job, units, record, close }: Sheet, { test }: { test: CheckedByHand }) => (
+  check: ({ job, units, record, close }: Sheet, { test }: { test: CheckForm }) => (
     <CheckDialog {...{ test, job, units }} onRecord={record} onClose={close} />
   ),
   codes: ({ view, job, record, close }: Sheet) => (
@@ -154,18 +168,28 @@ const dialogs = {
   act: (sheet: Sheet, { finding }: { finding: Finding }) => <ActDialog {...{ sheet, finding }} />,
   /** `write`: the key of a write that is looked at; none while a new one is prepared. */
   write: (sheet: Sheet, { write }: { write?: string }) =>
-    sheet.view.devices.lead ? <WriteDialog {...{ sheet, write }} /> : <NoLead close={sheet.close} />,
+    sheet.view.devices.lead && sheet.visit.connected ? (
+      <WriteDialog {...{ sheet, write }} />
+    ) : (
+      <WriteByHand sheet={sheet} />
+    ),
   relearn: (sheet: Sheet) => <RelearnDialog sheet={sheet} />,
+  reset: (sheet: Sheet) => <ResetDialog sheet={sheet} />,
   explain: (sheet: Sheet, { wheel }: AtWheel) => <ExplainDialog {...{ sheet, wheel }} />,
   replace: (sheet: Sheet) => <ReplaceDialog sheet={sheet} />,
   program: (sheet: Sheet, { wheel }: Partial<AtWheel>) => <ProgramDialog {...{ sheet, wheel }} />,
   service: (sheet: Sheet, { wheel }: Partial<AtWheel>) => <ServiceDialog {...{ sheet, wheel }} />,
-  car: (sheet: Sheet) => <CarDialog sheet={sheet} />,
-  'no-lead': ({ close }: Sheet) => <NoLead close={close} />,
-  prove: ({ view, proof, busy, problem, clearCodes, readCar, drive, open, close }: Sheet) => (
+  car: (sheet: Sheet, { part }: { part?: CarPart }) => <CarDialog {...{ sheet, part }} />,
+  'not-yours': ({ close }: Sheet) => <NotHere why="not-yours" onClose={close} />,
+  'no-connection': ({ close }: Sheet) => <NotHere why="no-connection" onClose={close} />,
+  visit: (sheet: Sheet) => <VisitDialog sheet={sheet} />,
+  history: (sheet: Sheet) => <HistoryDialog sheet={sheet} />,
+  cancel: (sheet: Sheet) => <CancelDialog sheet={sheet} />,
+  'put-off': (sheet: Sheet) => <PutOffDialog sheet={sheet} />,
+  prove: ({ visit, view, proof, busy, problem, clearCodes, readCar, drive, open, close }: Sheet) => (
     <ProveDialog
       {...{ proof, busy, problem }}
-      hasLead={view.devices.lead}
+      hasLead={view.devices.lead && visit.connected}
       practice={view.devices.practice}
       onClear={() => void clearCodes()}
       onRead={() => void readCar()}
@@ -181,11 +205,12 @@ const dialogs = {
       busy={busy ?? (sending ? 'Sending what was read…' : undefined)}
       experience={view.experience}
       sheet={`/jobs/${view.id}/sheet`}
-      onHandOver={(unproved, parts) =>
+      onHandOver={(unproved, parts, strokes) =>
         void act('Handing over…', 'handOver', {
           version: view.version,
           ...(unproved && { unproved }),
           ...(parts.length > 0 && { parts: [...parts] }),
+          ...(strokes.length > 0 && { signature: { strokes } }),
         }).then((done) => done && window.location.assign(`/jobs/${view.id}/sheet`))
       }
       onClose={close}
@@ -196,7 +221,7 @@ const dialogs = {
       {...{ job, busy, problem }}
       experience={view.experience}
       onConfirm={(parts) =>
-        void act('Keeping…', 'confirm', { parts: [...parts] }).then((done) => done && close())
+        void act('Saving…', 'confirm', { parts: [...parts] }).then((done) => done && close())
       }
       onClose={close}
     />
@@ -217,15 +242,4 @@ export function OpenDialog({ sheet, opened }: { sheet: Sheet; opened: Open }): R
   // Each is shown with what it was opened with: `Open` says so name by name.
   const show = dialogs[opened.dialog] as (sheet: Sheet, asked: Open) => ReactNode;
   return show(sheet, opened);
-}
-
-function NoLead({ close }: { close: () => void }) {
-  return (
-    <Dialog title="No lead to this car" onClose={close}>
-      <p>
-        Nothing can be read or written from here: no lead is set up, or the profile of this vehicle does not
-        say how to talk to its receiver. Follow the vehicle maker's own procedure, then record the lamp.
-      </p>
-    </Dialog>
-  );
 }

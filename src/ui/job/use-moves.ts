@@ -11,6 +11,9 @@ export function useMoves(sheet: Sheet): {
   visitStation: (station: Station) => void;
 } {
   const { view, job, columns, chosen, open, wake, readCar, readBack, clearCodes, drive } = sheet;
+  // Without a connection no device is reached: what they would say is typed.
+  const { connected } = sheet.visit;
+  const [hasTool, hasLead] = [view.devices.tool && connected, view.devices.lead && connected];
 
   function take(move: Move): void {
     switch (move.kind) {
@@ -21,12 +24,13 @@ export function useMoves(sheet: Sheet): {
       case 'fill':
         return open({ dialog: 'gauge', wheel: move.wheel });
       case 'wake':
-        return view.devices.tool
+        return hasTool
           ? void wake(move.wheel, triggers[move.tries] ?? 'magnet')
           : open({ dialog: 'scan', wheel: move.wheel });
       case 'read-car':
+        return hasLead ? void readCar() : open({ dialog: 'car', part: 'held' });
       case 'support-supply':
-        return void readCar();
+        return hasLead ? void readCar() : open({ dialog: 'car', part: 'supply' });
       case 'write-ids':
         return open({ dialog: 'write' });
       case 'read-back': {
@@ -37,15 +41,18 @@ export function useMoves(sheet: Sheet): {
         return unknown && open({ dialog: 'write', write: unknown.key });
       }
       case 'clear-codes':
-        return void clearCodes();
+        return hasLead ? void clearCodes() : open({ dialog: 'codes' });
       case 'drive':
+        if (!hasLead) return open({ dialog: 'car', part: 'live' });
         return void (view.devices.practice ? drive() : readCar());
       case 'look-at-lamp':
         return open({ dialog: 'lamp' });
       case 'look':
         return open({ dialog: 'look', wheel: move.wheel });
       case 'check':
-        return open({ dialog: 'check', test: move.test });
+        return move.test === 'baseline'
+          ? open({ dialog: 'reset' })
+          : open({ dialog: 'check', test: move.test });
       case 'program':
       case 'service':
       case 'explain':
@@ -53,7 +60,9 @@ export function useMoves(sheet: Sheet): {
       case 'relearn':
         return open({ dialog: 'relearn' });
       case 'act':
-        return open({ dialog: 'act', finding: move.finding });
+        return move.finding.code === 'baseline-not-set'
+          ? open({ dialog: 'reset' })
+          : open({ dialog: 'act', finding: move.finding });
       case 'done':
         return window.location.assign(`/jobs/${view.id}/sheet`);
     }
@@ -73,10 +82,11 @@ export function useMoves(sheet: Sheet): {
       case 'scan':
         return open({ dialog: 'scan', wheel: firstUnheard });
       case 'car':
-        return view.devices.lead ? void readCar() : open({ dialog: 'car' });
+        return hasLead ? void readCar() : open({ dialog: 'car' });
       case 'follows':
         return document.getElementById('follows')?.focus();
       case 'write': {
+        if (job.vehicle.tpms.kind !== 'direct') return open({ dialog: 'relearn' });
         const last = registryWrites(job).at(-1);
         const unfinished = last && writeVerdict(last) !== 'worked' ? { write: last.key } : {};
         return open({ dialog: 'write', ...unfinished });

@@ -22,7 +22,8 @@ export interface SheetProps {
   /** Why, in words, likewise. */
   reasons: Reasons;
   units: UnitChoice;
-  role: Person['role'];
+  /** Who is signed in. */
+  person: Pick<Person, 'id' | 'name' | 'role'>;
 }
 
 /** Everything a part of the job sheet, or a dialog on it, may want to know or do. */
@@ -40,7 +41,11 @@ export interface Sheet {
   move: Move;
   check: Verdict['check'];
   closed: boolean;
+  /** The ID of who is signed in. */
+  me: string;
   mayConfirm: boolean;
+  /** Whether this person records what is seen at the car: the counter does not. */
+  mayRecord: boolean;
   /** The wheel that was chosen by its digit. */
   chosen: Position | undefined;
   choose: (wheel: Position) => void;
@@ -63,18 +68,56 @@ export interface Sheet {
   repaired: (wheel: Position) => void;
 }
 
+/** Dialogs that lead to what only the shop can do: a reading or a correction waits on the device instead. */
+const needsTheShop: ReadonlySet<Open['dialog']> = new Set([
+  'hand-over',
+  'program',
+  'service',
+  'relearn',
+  'cancel',
+  'history',
+  'turned-out',
+]);
+
+/** The dialog, or why it cannot be opened by this person, or now. */
+function openable(dialog: Open, mayRecord: boolean, connected: boolean): Open {
+  if (!mayRecord && recordsAtTheCar.has(dialog.dialog)) return { dialog: 'not-yours' };
+  return !connected && needsTheShop.has(dialog.dialog) ? { dialog: 'no-connection' } : dialog;
+}
+
+/** Dialogs in which something is recorded that was seen or done at the car. */
+const recordsAtTheCar: ReadonlySet<Open['dialog']> = new Set([
+  'gauge',
+  'scan',
+  'car',
+  'look',
+  'checks',
+  'check',
+  'codes',
+  'write',
+  'relearn',
+  'reset',
+  'program',
+  'service',
+  'explain',
+  'act',
+]);
+
 /** How long a wait is called by its name alone, s; after that the seconds are counted beside it. */
 const countAfterS = 3;
 
-export function useSheet({ initial, assessment, reasons, units, role }: SheetProps): Sheet {
-  const visit = useVisit(initial);
-  const { view, facts, act, record } = visit;
+export function useSheet({ initial, assessment, reasons, units, person }: SheetProps): Sheet {
+  const { role } = person;
+  const visit = useVisit(initial, person);
+  const { view, facts, act, record, edit } = visit;
   const verdict = useVerdict(initial, { assessment, reasons }, view, facts, units);
   const { job, judged } = verdict;
-  const [opened, open] = useState<Open>();
+  const mayRecord = role !== 'adviser';
+  const [opened, setOpened] = useState<Open>();
+  const open = (dialog: Open | undefined) =>
+    setOpened(dialog && openable(dialog, mayRecord, visit.connected));
   const [chosen, choose] = useState<Position>();
   const { busy } = visit;
-  const edit = (changes: HeaderChanges) => act('Keeping…', 'editJob', { version: view.version, changes });
   const close = () => {
     open(undefined);
     visit.dismissProblem();
@@ -86,12 +129,14 @@ export function useSheet({ initial, assessment, reasons, units, role }: SheetPro
     units,
     findings: findingsThatHold(judged.assessment),
     columns: columnsOf(job, judged.assessment),
-    closed: view.state === 'handed-over',
+    closed: view.state !== 'open',
+    me: person.id,
     mayConfirm: role !== 'adviser',
+    mayRecord,
     chosen,
     choose,
     busy: busy && (busy.seconds >= countAfterS ? `${busy.what} ${busy.seconds} s` : busy.what),
-    sending: visit.waiting.some(({ refused }) => refused === undefined),
+    sending: visit.waiting.some(({ refused, by }) => refused === undefined && (!by || by.id === person.id)),
     problem: visit.problem?.message,
     opened,
     open,

@@ -1,5 +1,6 @@
 import { useEffect } from 'react';
 import type { Move } from '../../core/visit';
+import { needsTechnician } from '../../core/visit/rights';
 import { walkingOrder } from '../../core/wheel';
 import type { Open } from './dialogs';
 import type { Sheet } from './use-sheet';
@@ -24,7 +25,7 @@ export function useShortcuts(sheet: Sheet, take: (move: Move) => void): void {
     const press = (key: string) => {
       const wheel = walkingOrder[Number(key) - 1];
       if (wheel && columns.some((column) => column.wheel === wheel)) return choose(wheel);
-      if (key === 'Enter') return take(move);
+      if (key === 'Enter') return sheet.mayRecord || !needsTechnician(move) ? take(move) : undefined;
       const dialog = opens[key]?.(sheet);
       if (dialog) open(dialog);
     };

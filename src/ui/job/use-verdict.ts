@@ -3,7 +3,7 @@ import { asJudged } from '../../core/gauge';
 import type { Job } from '../../core/job';
 import { proofOf, type Proof } from '../../core/proof';
 import { nextMove, worthwhileCheck, type Move } from '../../core/visit';
-import type { VisitView } from '../../core/visit/view';
+import { readable, type VisitView } from '../../core/visit/view';
 import type { UnitChoice } from '../../core/units';
 import { useAssessment, type Judged } from './use-assessment';
 
@@ -37,16 +37,15 @@ export function useVerdict(
     [facts, gauges, initial, start],
   );
   const judged = useAssessment(job, start, experience, units);
-  const { lead, tool } = devices;
   const derived = useMemo(() => {
     const { assessment, job: spokenOf } = judged;
-    const atHand = { assessment, hasLead: lead, hasTool: tool };
-    const handedOver = state === 'handed-over';
+    const atHand = { assessment, ...readable(devices) };
+    const handedOver = state !== 'open';
     return {
       proof: proofOf(spokenOf),
       move: nextMove(spokenOf, { ...atHand, handedOver }),
       check: handedOver ? undefined : worthwhileCheck(spokenOf, atHand),
     };
-  }, [judged, lead, tool, state]);
+  }, [judged, devices, state]);
   return { job, judged, ...derived };
 }

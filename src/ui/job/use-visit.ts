@@ -2,12 +2,13 @@ import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore
 import { flushSync } from 'react-dom';
 import { v7 as newKey } from 'uuid';
 import type { Job, Observation } from '../../core/job';
-import type { BodyOf } from '../../contract';
+import type { BodyOf, HeaderChanges } from '../../contract';
 import type { Problem } from '../../core/result';
 import type { VisitView } from '../../core/visit/view';
 import { ask } from '../api';
 import type { Outbox } from '../outbox';
-import { outboxOfJob, type Waiting } from './outbox';
+import { keepView, keptView } from './kept-view';
+import { outboxOfJob, withWaiting, type Waiting } from './outbox';
 
 const none: readonly Waiting[] = [];
 
@@ -16,6 +17,9 @@ export type Deed =
   | 'wake'
   | 'readCar'
   | 'editJob'
+  | 'takeBack'
+  | 'cancelJob'
+  | 'reopenJob'
   | 'writeIds'
   | 'writeThresholds'
   | 'readBack'
@@ -46,11 +50,13 @@ export interface Visit {
   dismissProblem: () => void;
   dismissRefused: (key: string) => void;
   record: (observation: Observation, replaces?: string) => void;
+  /** Corrects the visit; without a connection it is kept here, and goes out later. Tells whether it is done with. */
+  edit: (changes: HeaderChanges) => Promise<boolean>;
   /** Does one thing through the server; the same thing again after a lost answer is not done twice. */
   act: Act;
 }
 
-export function useVisit(initial: VisitView): Visit {
+export function useVisit(initial: VisitView, person: { id: string; name: string }): Visit {
   const [view, setView] = useState(initial);
   const [connected, setConnected] = useState(true);
   const [busy, setBusy] = useState<Visit['busy']>();
@@ -62,33 +68,57 @@ export function useVisit(initial: VisitView): Visit {
   /** A connection that is away needs nobody; a session that ended needs somebody to sign in. */
   const setSignedOutProblem = useCallback((found: Problem) => {
     if (found.code === 'not-signed-in') setProblem(found);
+    if (found.code === 'offline') setConnected(false);
   }, []);
   const onStored = useCallback((fresh: VisitView) => {
     // At once: what was on its way is taken off the list right after.
     flushSync(() => setView((now) => newer(now, fresh)));
     setProblem((now) => (now?.code === 'not-signed-in' ? undefined : now));
   }, []);
-  const outbox = useOutbox(id, onStored, setSignedOutProblem);
+  const outbox = useOutbox(id, onStored, setSignedOutProblem, person);
   const waiting = useSyncExternalStore(
     outbox?.subscribe ?? (() => () => undefined),
     outbox?.items ?? (() => none),
     () => none,
   );
 
+  /** The revision that is on the screen. */
+  const shown = useRef(view.revision);
+  useEffect(() => {
+    shown.current = view.revision;
+  }, [view.revision]);
   const refresh = useCallback(async () => {
     const fresh = await ask('job', { id });
     if (fresh.ok) setView((now) => newer(now, fresh.value));
   }, [id]);
 
   useEffect(() => {
+    // The page may be one that was kept: the shop may have confirmed more since it was made.
+    void keptView(id).then((kept) => kept && setView((now) => (kept.revision > now.revision ? kept : now)));
+  }, [id]);
+  useEffect(() => void keepView(view), [view]);
+
+  useEffect(() => {
     const events = new EventSource(`/api/jobs/${id}/events`);
-    events.addEventListener('change', () => {
+    // The page was made a moment ago; after a connection that was lost anything may have changed.
+    let first = true;
+    events.addEventListener('change', ({ data }: MessageEvent<string>) => {
       setConnected(true);
-      void refresh();
+      if (!first || revisionIn(data) !== shown.current) void refresh();
+      first = false;
       void outbox?.flush();
     });
-    events.addEventListener('error', () => setConnected(false));
-    return () => events.close();
+    const gone = () => setConnected(false);
+    events.addEventListener('error', gone);
+    // The stream may take its time to notice.
+    window.addEventListener('offline', gone);
+    const back = () => void outbox?.flush();
+    window.addEventListener('online', back);
+    return () => {
+      events.close();
+      window.removeEventListener('offline', gone);
+      window.removeEventListener('online', back);
+    };
   }, [id, refresh, outbox]);
 
   useEffect(() => {
@@ -106,7 +136,7 @@ export function useVisit(initial: VisitView): Visit {
     keys.current.set(thing, key);
     // With its key it is the body again that it was taken from.
     const keyed: unknown = { key, ...(body as object) };
-    const answer = await ask(name, { id, body: keyed as BodyOf<typeof name> });
+    const answer = await ask(name, { id, as: person.id, body: keyed as BodyOf<typeof name> });
     if (answer.ok || !['offline', 'server-error'].includes(answer.problem.code)) keys.current.delete(thing);
     if (answer.ok) {
       const { value } = answer;
@@ -116,6 +146,34 @@ export function useVisit(initial: VisitView): Visit {
       void refresh();
     }
     setBusy(undefined);
+    return answer.ok;
+  };
+
+  const edit: Visit['edit'] = async (changes) => {
+    if (busy) return false;
+    const keep = () => outbox?.add({ key: newKey(), changes, version: view.version });
+    // What waits already goes out first.
+    if (waiting.some((item) => 'changes' in item && item.refused === undefined)) {
+      keep();
+      return true;
+    }
+    setBusy({ what: 'Saving…', seconds: 0 });
+    setProblem(undefined);
+    const thing = `edit ${JSON.stringify(changes)}`;
+    const key = keys.current.get(thing) ?? newKey();
+    keys.current.set(thing, key);
+    const answer = await ask('editJob', { id, as: person.id, body: { key, version: view.version, changes } });
+    setBusy(undefined);
+    if (!answer.ok && answer.problem.code === 'offline') {
+      outbox?.add({ key, changes, version: view.version });
+      return true;
+    }
+    if (answer.ok || answer.problem.code !== 'server-error') keys.current.delete(thing);
+    if (answer.ok) setView((now) => newer(now, answer.value));
+    else {
+      setProblem(answer.problem);
+      void refresh();
+    }
     return answer.ok;
   };
 
@@ -131,6 +189,7 @@ export function useVisit(initial: VisitView): Visit {
     dismissRefused: (key) => outbox?.dismiss(key),
     record: (observation, replaces) =>
       outbox?.add({ key: newKey(), observation, ...(replaces && { replaces }) }),
+    edit,
     act,
   };
 }
@@ -140,34 +199,29 @@ function useOutbox(
   jobId: string,
   onStored: (view: VisitView) => void,
   onWaiting: (problem: Problem) => void,
+  { id: personId, name }: { id: string; name: string },
 ): Outbox<Waiting> | undefined {
   const [outbox, setOutbox] = useState<Outbox<Waiting>>();
   useEffect(() => {
-    const made = outboxOfJob(jobId, onStored, onWaiting);
+    const made = outboxOfJob(jobId, onStored, onWaiting, { id: personId, name });
     // eslint-disable-next-line react-hooks/set-state-in-effect -- the browser's storage exists from here on
     setOutbox(made);
     void made.flush();
-  }, [jobId, onStored, onWaiting]);
+    return made.close;
+  }, [jobId, onStored, onWaiting, personId, name]);
   return outbox;
+}
+
+/** Which revision an event speaks of; undefined where it only says that there is another. */
+function revisionIn(data: string): number | undefined {
+  const said: unknown = JSON.parse(data);
+  return typeof said === 'object' && said !== null && 'revision' in said && typeof said.revision === 'number'
+    ? said.revision
+    : undefined;
 }
 
 /** Answers overtake one another: an older one changes nothing, nor does one that says the same again. */
 function newer(now: VisitView, fresh: VisitView): VisitView {
   if (fresh.revision !== now.revision) return fresh.revision > now.revision ? fresh : now;
   return JSON.stringify(now.gauges) === JSON.stringify(fresh.gauges) ? now : fresh;
-}
-
-function withWaiting(job: Job, waiting: readonly Waiting[]): Job {
-  const coming = waiting.filter(
-    ({ key, refused }) => refused === undefined && !job.observations.some((seen) => seen.key === key),
-  );
-  if (coming.length === 0) return job;
-  const replaced = new Set(coming.map(({ replaces }) => replaces));
-  return {
-    ...job,
-    observations: [
-      ...job.observations.filter(({ key }) => key === undefined || !replaced.has(key)),
-      ...coming.map(({ key, observation }) => ({ ...observation, key })),
-    ],
-  };
 }

@@ -16,7 +16,7 @@ export function FilePick({ label, onDocument, onProblem }: FilePickProps) {
     try {
       document = JSON.parse(await file.text());
     } catch {
-      return onProblem(`${file.name} is not JSON, so nothing was taken in. Choose another file.`);
+      return onProblem(`${file.name} is not JSON, so nothing was imported. Choose another file.`);
     }
     onDocument(document, file.name);
   };

@@ -79,7 +79,11 @@ export function PressureChart({
           ? []
           : [{ y: y(off), label: `lamp off${of}, ${kPa(off)}`, tone: 'agave' as const }]),
       ])}
-      marks={points.map((point) => ({ x: point.celsius, y: point.kPa, label: `placard ${kPa(point.kPa)}` }))}
+      marks={points.map((point) => ({
+        x: x(point.celsius),
+        y: y(point.kPa),
+        label: `placard ${kPa(point.kPa)}`,
+      }))}
       moments={coldestC === undefined ? [] : [{ x: x(coldestC), label: `coldest ${shown(coldestC)}` }]}
       table={{
         head: ['Tire at', ...wheels.map(({ wheel }) => name ?? wheel)],

@@ -55,7 +55,7 @@ export function Procedures({ initial, profiles, mayChange, flags, chosen: first 
     const titles = fresh.map(({ procedure, version }) => `${procedure.title}, version ${version}`);
     setSaid({
       tone: 'right',
-      text: taken ? [`Taken in: ${titles.join('; ')}.`] : ['All of it is on file already.'],
+      text: taken ? [`Imported: ${titles.join('; ')}.`] : ['All of it is on file already.'],
     });
   };
   return (
@@ -69,7 +69,7 @@ export function Procedures({ initial, profiles, mayChange, flags, chosen: first 
         )}
         {mayChange && (
           <FilePick
-            label="Take in procedures"
+            label="Import procedures"
             onDocument={(document) => void take(document)}
             onProblem={(text) => setSaid({ tone: 'wrong', text: [text] })}
           />
@@ -83,7 +83,7 @@ export function Procedures({ initial, profiles, mayChange, flags, chosen: first 
         </Notice>
       )}
       {library.length === 0 && (
-        <p>No procedure is on file. A manager takes in procedure files here; the format is open.</p>
+        <p>No procedure is on file. A manager imports procedure files here; the format is open.</p>
       )}
       <div className={styles.columns} hidden={library.length === 0}>
         <ul className={styles.list} id="library" aria-label="Procedures on file">
@@ -152,7 +152,7 @@ function ProcedureSheet({
         </a>
         <h2 id="procedure">{procedure.title}</h2>
         <p className={styles.soft}>
-          {carsOf(procedure, profiles)}: {methodWords[procedure.method]}. Version {version}, taken in{' '}
+          {carsOf(procedure, profiles)}: {methodWords[procedure.method]}. Version {version}, imported{' '}
           {day(at)} by {by}.
         </p>
         <Checked at={procedure.checkedAt} />

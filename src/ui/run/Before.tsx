@@ -129,7 +129,7 @@ function ExpectedId({
         known={id}
       />
       <Button type="submit" disabled={!typed?.trim()}>
-        Keep {wheel}
+        Save {wheel}
       </Button>
     </form>
   );

@@ -13,12 +13,12 @@ export function FlagDialog({ runKey, onClose }: { runKey: string; onClose: () =>
   const [busy, setBusy] = useState<string>();
   const [said, setSaid] = useState<{ tone: 'right' | 'wrong'; text: string }>();
   const send = async () => {
-    setBusy('Keeping…');
+    setBusy('Saving…');
     const kept = await ask('flagProcedure', { id: runKey, body: { key: key.current, instead } });
     setBusy(undefined);
     setSaid(
       kept.ok
-        ? { tone: 'right', text: 'Kept with the procedure. Whoever follows it next sees it.' }
+        ? { tone: 'right', text: 'Saved with the procedure. Whoever follows it next sees it.' }
         : { tone: 'wrong', text: kept.problem.message },
     );
   };
@@ -49,7 +49,7 @@ export function FlagDialog({ runKey, onClose }: { runKey: string; onClose: () =>
             </Button>
           ) : (
             <Button weight="main" type="submit" busy={busy} disabled={instead.trim().length < 3}>
-              Keep it
+              Save it
             </Button>
           )}
         </div>

@@ -170,7 +170,7 @@ function Connection({ on: { connected, unsent, view, problem } }: { on: RunOnScr
     <p role="status" className={styles.soft}>
       {connected ? '' : 'No connection. '}
       {unsent > 0
-        ? `${unsent} kept on this device, on the way.`
+        ? `${unsent} saved on this device, not sent yet.`
         : 'What you tell is kept here; the clocks go on.'}
     </p>
   );

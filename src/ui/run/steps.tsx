@@ -216,7 +216,7 @@ function Write({ on }: Asked<'write'>) {
       </dl>
       {view.devices.lead ? (
         <Main busy={busy} onClick={() => void act('Sending, then reading back…', 'writeInRun', {})}>
-          Send the IDs
+          Register the IDs
         </Main>
       ) : (
         <div className={styles.actions}>

@@ -203,7 +203,8 @@ function useTellings(
   const [outbox, setOutbox] = useState<Outbox<Telling>>();
   useEffect(() => {
     const made = createOutbox<Telling, RunView>({
-      place: `hacienda.run.${key}`,
+      place: `run ${key}`,
+      inOrder: true,
       isItem: (found) => 'happening' in found && 't' in found && 'atMs' in found && 'page' in found,
       send: async (item) => {
         const sent = await ask('tellRun', { id: key, body: { told: [toldNow(item)] } });
@@ -215,6 +216,7 @@ function useTellings(
     // eslint-disable-next-line react-hooks/set-state-in-effect -- the browser's storage exists from here on
     setOutbox(made);
     void made.flush();
+    return made.close;
   }, [key, onStored, onProblem]);
   return outbox;
 }

@@ -16,7 +16,7 @@ export function Catalogue({ initial, mayAdd }: { initial: Part[]; mayAdd: boolea
     const [issue] = saved.ok ? [] : (saved.problem.issues ?? []);
     setSaid(
       saved.ok
-        ? { tone: 'right', text: 'Taken in.' }
+        ? { tone: 'right', text: 'Imported.' }
         : {
             tone: 'wrong',
             text: issue ? `${saved.problem.message} ${issue.path}: ${issue.message}` : saved.problem.message,
@@ -52,7 +52,7 @@ export function Catalogue({ initial, mayAdd }: { initial: Part[]; mayAdd: boolea
       {mayAdd && (
         <div>
           <FilePick
-            label="Take in a catalogue"
+            label="Import a catalogue"
             onDocument={(document) => void take(document)}
             onProblem={(text) => setSaid({ tone: 'wrong', text })}
           />

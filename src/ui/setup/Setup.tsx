@@ -5,7 +5,7 @@ import type { RelearnMethod } from '../../core/relearn/procedure';
 import { methodWords } from '../../core/relearn/procedure/words';
 import type { Part } from '../../core/part';
 import type { Problem } from '../../core/result';
-import type { ShopSettings } from '../../core/shop';
+import { papers, type ShopSettings } from '../../core/shop';
 import {
   distanceUnits,
   figure,
@@ -25,6 +25,7 @@ import { FilePick } from '../kit/FilePick';
 import { Notice } from '../kit/Notice';
 import { optionsFrom } from '../kit/options';
 import { Catalogue } from './Catalogue';
+import { PairedDevices, ResetPassphrase, SigningIn } from './SigningIn';
 import styles from './Setup.module.css';
 
 export type Account = Person & { active: boolean };
@@ -100,7 +101,9 @@ export function Setup({
           onValue={(next) => void chooseTheme(next)}
         />
       </section>
+      <SigningIn />
       {person.role === 'manager' && <Shop stored={shop} />}
+      {person.role === 'manager' && <PairedDevices />}
       {people && <People me={person} known={people} />}
       <Profiles known={profiles} mayAdd={person.role === 'manager'} />
       <Catalogue initial={parts} mayAdd={person.role === 'manager'} />
@@ -160,6 +163,11 @@ function Preferred({
   );
 }
 
+const ownTools = [
+  { value: 'ownTool', label: 'an activation tool' },
+  { value: 'ownLead', label: 'a scan tool for the car, or its own menu' },
+] as const;
+
 /** What holds for the whole shop; a manager's to say. */
 function Shop({ stored }: { stored: ShopSettings }) {
   const [shop, setShop] = useState(stored);
@@ -181,7 +189,7 @@ function Shop({ stored }: { stored: ShopSettings }) {
       kept.ok
         ? {
             tone: 'right',
-            text: 'Kept. Everyone who chose no units of their own follows from the next page on.',
+            text: 'Saved. Everyone who chose no units of their own follows from the next page on.',
           }
         : { tone: 'wrong', text: kept.problem.message },
     );
@@ -196,7 +204,15 @@ function Shop({ stored }: { stored: ShopSettings }) {
           void keep();
         }}
       >
-        <Units units={shop.units} onUnits={(units) => set({ units })} />
+        <Units
+          units={shop.units}
+          onUnits={(units) => {
+            const read = parse(height, up, shop.units.height);
+            // The height stays what it is: its figure follows the unit.
+            if (read.ok) setUp(figure(height, read.value.base, units.height));
+            set({ units });
+          }}
+        />
         <Field
           label={`Height of the shop, ${shop.units.height}`}
           hint="For the air pressure; empty is sea level."
@@ -223,13 +239,37 @@ function Shop({ stored }: { stored: ShopSettings }) {
           value={shop.fillPolicy}
           onValue={(fillPolicy) => set({ fillPolicy })}
         />
+        <Field
+          label="Name of the shop, on the sheet"
+          maxLength={120}
+          value={shop.name}
+          onValue={(name) => set({ name })}
+        />
+        <Field
+          label="Address and telephone, on the sheet"
+          maxLength={400}
+          value={shop.address}
+          onValue={(address) => set({ address })}
+        />
+        <Choice
+          label="Paper"
+          options={options(papers)}
+          value={shop.paper}
+          onValue={(paper) => set({ paper })}
+        />
+        <Picks
+          label="Tools of the shop’s own that are not connected: what they show is typed"
+          options={ownTools}
+          values={ownTools.flatMap(({ value }) => (shop[value] ? [value] : []))}
+          onValues={(has) => set({ ownTool: has.includes('ownTool'), ownLead: has.includes('ownLead') })}
+        />
         <Preferred
           methods={shop.preferredMethods}
           onMethods={(preferredMethods) => set({ preferredMethods })}
         />
         {said && <Notice tone={said.tone}>{said.text}</Notice>}
         <div>
-          <Button type="submit">Keep the shop’s settings</Button>
+          <Button type="submit">Save the shop’s settings</Button>
         </div>
       </form>
     </section>
@@ -270,9 +310,12 @@ function People({ me, known }: { me: Person; known: Account[] }) {
               {!active && ', closed'}
             </span>
             {id !== me.id && (
-              <Button onClick={() => void setActive(id, !active)}>
-                {active ? 'Close account' : 'Open again'}
-              </Button>
+              <>
+                <ResetPassphrase id={id} name={who} />
+                <Button onClick={() => void setActive(id, !active)}>
+                  {active ? 'Close account' : 'Open again'}
+                </Button>
+              </>
             )}
           </li>
         ))}
@@ -332,13 +375,13 @@ function Profiles({ known, mayAdd }: { known: ProfileSummary[]; mayAdd: boolean 
             </span>
           </li>
         ))}
-        {profiles.length === 0 && <li>None yet. A manager takes in a file of vehicle profiles here.</li>}
+        {profiles.length === 0 && <li>None yet. A manager imports a file of vehicle profiles here.</li>}
       </ul>
       {problem && <Notice tone="wrong">{problem}</Notice>}
       {mayAdd && (
         <div>
           <FilePick
-            label="Take in vehicle profiles"
+            label="Import vehicle profiles"
             onDocument={(document) => void take(document)}
             onProblem={setProblem}
           />

@@ -52,7 +52,7 @@ export function Yard({
   };
 
   const open = lines.filter(({ state }) => state === 'open');
-  const done = lines.filter(({ state }) => state === 'handed-over');
+  const done = lines.filter(({ state }) => state !== 'open');
   const line = (entry: YardLine) => <Line key={entry.id} line={entry} units={units} now={now} />;
   return (
     <main className={styles.yard}>
@@ -60,7 +60,7 @@ export function Yard({
         <h1>Yard</h1>
         <div className={styles.actions}>
           <FilePick
-            label="Take in a job file"
+            label="Import a job file"
             onDocument={(document, name) => void takeIn(document, name)}
             onProblem={setProblem}
           />
@@ -77,7 +77,7 @@ export function Yard({
         </ul>
       </section>
       <section aria-labelledby="handed-over">
-        <h2 id="handed-over">Handed over this week</h2>
+        <h2 id="handed-over">Handed over or cancelled this week</h2>
         <ul className={styles.list}>
           {done.map(line)}
           {done.length === 0 && (
@@ -92,7 +92,8 @@ export function Yard({
 function Line({ line, units, now }: { line: YardLine; units: UnitChoice; now: number }) {
   const Icon = lampIcons[line.lamp];
   const lit = line.lamp !== 'off' && line.lamp !== 'not-seen';
-  const closed = line.state === 'handed-over';
+  const { state, proved } = line;
+  const closed = state === 'handed-over';
   return (
     <li>
       <a className={styles.line} href={closed ? `/jobs/${line.id}/sheet` : `/jobs/${line.id}`}>
@@ -106,9 +107,14 @@ function Line({ line, units, now }: { line: YardLine; units: UnitChoice; now: nu
           <span>Lamp {line.lamp === 'not-seen' ? 'not looked at' : lampWords[line.lamp]}</span>
         </span>
         <span>
-          {closed ? (
-            <span className={`${styles.lamp} ${styles.closed}`}>
-              <CircleCheck aria-hidden="true" /> handed over
+          {state === 'cancelled' ? (
+            <span className={styles.lamp}>
+              <CircleOff aria-hidden="true" /> cancelled
+            </span>
+          ) : closed ? (
+            <span className={`${styles.lamp} ${proved ? styles.closed : ''}`}>
+              {proved ? <CircleCheck aria-hidden="true" /> : <TriangleAlert aria-hidden="true" />}
+              {proved ? 'handed over, proved' : 'handed over, not proved'}
             </span>
           ) : (
             <span className={styles.next}>{moveWords(line.move, units).label}</span>

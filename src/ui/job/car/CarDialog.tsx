@@ -3,26 +3,27 @@ import type { Observation } from '../../../core/job';
 import { ledgerOf } from '../../../core/ledger';
 import { monitoredWheels } from '../../../core/placard';
 import { canonicalId, idsFromText } from '../../../core/sensor-id';
-import { parse, pressure } from '../../../core/units';
+import { figure, parse, pressure } from '../../../core/units';
 import { positionName, type Position } from '../../../core/wheel';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
-import { Choice, Field } from '../../kit/Field';
+import { Choice, Field, Picks } from '../../kit/Field';
 import { IdField } from '../../parts/IdField';
 import styles from '../../kit/Forms.module.css';
 import type { Sheet } from '../use-sheet';
 
-type Part = 'held' | 'live' | 'supply';
+export type CarPart = 'held' | 'live' | 'lamp' | 'supply';
 type ByWheel = Partial<Record<Position, string>>;
 
 /** What the car says of itself, typed: as its menu, its display or another tool shows it. */
-export function CarDialog({ sheet }: { sheet: Sheet }) {
-  const { view, job, busy, readCar, close, open, problem } = sheet;
+export function CarDialog({ sheet, part: asked }: { sheet: Sheet; part: CarPart | undefined }) {
+  const { visit, view, job, busy, readCar, close, open, problem } = sheet;
+  const hasLead = view.devices.lead && visit.connected;
   const hasSensors = monitoredWheels(job).length > 0;
-  const [part, setPart] = useState<Part>(hasSensors ? 'held' : 'supply');
+  const [part, setPart] = useState<CarPart>(asked ?? (hasSensors ? 'held' : 'supply'));
   return (
     <Dialog title="What the car says" wide onClose={close}>
-      {view.devices.lead && (
+      {hasLead && (
         <div className={styles.actions}>
           <Button weight="main" busy={busy} onClick={() => void readCar().then((done) => done && close())}>
             Read it over the lead
@@ -33,10 +34,11 @@ export function CarDialog({ sheet }: { sheet: Sheet }) {
       {!hasSensors && <p>It compares wheel speeds and holds no IDs.</p>}
       {hasSensors && (
         <Choice
-          label={view.devices.lead ? 'Or type it' : 'Type what the car or another tool shows'}
+          label={hasLead ? 'Or type it' : 'Type what the car or another tool shows'}
           options={[
             { value: 'held', label: 'the IDs it holds' },
             { value: 'live', label: 'pressures it shows on the road' },
+            { value: 'lamp', label: 'when its lamp comes on and goes out' },
             { value: 'supply', label: 'its supply' },
           ]}
           value={part}
@@ -45,6 +47,7 @@ export function CarDialog({ sheet }: { sheet: Sheet }) {
       )}
       {part === 'held' && <Held sheet={sheet} />}
       {part === 'live' && <Live sheet={sheet} />}
+      {part === 'lamp' && <LampFigures sheet={sheet} />}
       {part === 'supply' && <Supply sheet={sheet} />}
       <div className={styles.actions}>
         <Button onClick={() => open({ dialog: 'codes' })}>Its codes</Button>
@@ -129,6 +132,8 @@ function Live({ sheet: { job, units, record, close } }: { sheet: Sheet }) {
   const wheels = monitoredWheels(job);
   const [typed, setTyped] = useState<ByWheel>({});
   const [speed, setSpeed] = useState('');
+  const [low, setLow] = useState<Position[]>([]);
+  const [batteries, setBatteries] = useState<'not-shown' | 'shown'>('not-shown');
   const kmh = Number(speed.replace(',', '.'));
   const read = wheels.flatMap((wheel) => {
     const text = typed[wheel] ?? '';
@@ -138,7 +143,15 @@ function Live({ sheet: { job, units, record, close } }: { sheet: Sheet }) {
     const at = now();
     for (const { wheel, figure } of read)
       if (figure.ok)
-        record({ kind: 'live', at, wheel, kPa: figure.value.base, speedKmh: kmh, source: 'hand' });
+        record({
+          kind: 'live',
+          at,
+          wheel,
+          kPa: figure.value.base,
+          speedKmh: kmh,
+          ...(batteries === 'shown' && { battery: low.includes(wheel) ? ('low' as const) : ('ok' as const) }),
+          source: 'hand',
+        });
     close();
   };
   return (
@@ -171,6 +184,23 @@ function Live({ sheet: { job, units, record, close } }: { sheet: Sheet }) {
           );
         })}
       </div>
+      <Choice
+        label="The batteries of the sensors"
+        options={[
+          { value: 'not-shown', label: 'not shown' },
+          { value: 'shown', label: 'it says which are low' },
+        ]}
+        value={batteries}
+        onValue={setBatteries}
+      />
+      {batteries === 'shown' && (
+        <Picks
+          label="Low at (none where all are ok)"
+          options={wheels.map((value) => ({ value, label: value }))}
+          values={low}
+          onValues={setLow}
+        />
+      )}
       <div>
         <Button
           weight="main"
@@ -178,6 +208,60 @@ function Live({ sheet: { job, units, record, close } }: { sheet: Sheet }) {
           disabled={read.length === 0 || read.some(({ figure }) => !figure.ok) || !(speed !== '' && kmh >= 0)}
         >
           It shows these
+        </Button>
+      </div>
+    </form>
+  );
+}
+
+/** At which pressures the car itself says its lamp comes on and goes out. */
+function LampFigures({ sheet: { job, units, busy, edit, close } }: { sheet: Sheet }) {
+  const { tpms } = job.vehicle;
+  const shown = (kPa: number | undefined) => (kPa === undefined ? '' : figure(pressure, kPa, units.pressure));
+  const [on, setOn] = useState(() => shown(tpms.lowOnKPa));
+  const [off, setOff] = useState(() => shown(tpms.lowOffKPa));
+  const read = { on: parse(pressure, on, units.pressure), off: parse(pressure, off, units.pressure) };
+  const wrongOrder =
+    read.on.ok && read.off.ok && read.off.value.base < read.on.value.base
+      ? 'It goes out at or above the figure at which it comes on.'
+      : undefined;
+  return (
+    <form
+      className={styles.form}
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (!read.on.ok) return;
+        const figures = {
+          lowOnKPa: read.on.value.base,
+          ...(read.off.ok && { lowOffKPa: read.off.value.base }),
+        };
+        void edit({ vehicle: { tpms: { ...tpms, ...figures } } }).then((done) => done && close());
+      }}
+    >
+      <div className={styles.row}>
+        <Field
+          label={`Lamp on at, ${units.pressure}`}
+          inputMode="decimal"
+          value={on}
+          onValue={setOn}
+          error={on.trim() === '' || read.on.ok ? undefined : read.on.problem.message}
+        />
+        <Field
+          label={`Lamp off at, ${units.pressure} (may be empty)`}
+          inputMode="decimal"
+          value={off}
+          onValue={setOff}
+          error={wrongOrder ?? (off.trim() === '' || read.off.ok ? undefined : read.off.problem.message)}
+        />
+      </div>
+      <div>
+        <Button
+          weight="main"
+          type="submit"
+          busy={busy}
+          disabled={!read.on.ok || wrongOrder !== undefined || (off.trim() !== '' && !read.off.ok)}
+        >
+          The car says these
         </Button>
       </div>
     </form>
@@ -216,7 +300,7 @@ function Supply({ sheet: { record, close } }: { sheet: Sheet }) {
       />
       <div>
         <Button weight="main" type="submit" disabled={!possible}>
-          Keep the voltage
+          Save the voltage
         </Button>
       </div>
     </form>

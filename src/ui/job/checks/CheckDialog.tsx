@@ -12,8 +12,11 @@ import { Choice, Field } from '../../kit/Field';
 import { checkWords } from '../../../core/visit/words';
 import styles from '../../kit/Forms.module.css';
 
+/** A reset has steps of its own, and is no form. */
+export type CheckForm = Exclude<CheckedByHand, 'baseline'>;
+
 interface CheckDialogProps {
-  test: CheckedByHand;
+  test: CheckForm;
   job: Job;
   units: UnitChoice;
   onRecord: (observation: Observation) => void;
@@ -69,8 +72,6 @@ function Form(props: CheckDialogProps) {
       return <ReceptionForm {...props} />;
     case 'wheelspeed':
       return <WheelSpeedForm {...props} />;
-    case 'baseline':
-      return <BaselineForm {...props} />;
   }
 }
 
@@ -128,11 +129,11 @@ function DisplayForm({ test, job, units, onRecord, onClose }: CheckDialogProps) 
     }
     setErrors(wrong);
     if (Object.keys(wrong).length > 0) return;
-    found.forEach(onRecord);
+    for (const seen of found) onRecord(seen);
     onClose();
   };
   return (
-    <KeepForm label="Keep what it shows" disabled={test === 'shift' && !changed} onKeep={keep}>
+    <KeepForm label="Save what it shows" disabled={test === 'shift' && !changed} onKeep={keep}>
       {test === 'shift' && (
         <>
           <Choice
@@ -192,13 +193,13 @@ function ReceptionForm({ job, onRecord, onClose }: CheckDialogProps) {
     });
     setErrors(wrong);
     if (Object.keys(wrong).length > 0) return;
-    found.forEach(onRecord);
+    for (const seen of found) onRecord(seen);
     onClose();
   };
   if (sensors.length === 0)
     return <p>Wake the sensors or read the car first: their IDs are what the log counts.</p>;
   return (
-    <KeepForm label="Keep the counts" onKeep={keep}>
+    <KeepForm label="Save the counts" onKeep={keep}>
       <Field label="Check-ins expected of each" inputMode="numeric" {...field('expected')} />
       <div className={styles.row}>
         {sensors.map(({ wheel, id }) => (
@@ -215,32 +216,42 @@ function ReceptionForm({ job, onRecord, onClose }: CheckDialogProps) {
   );
 }
 
-/** Each wheel's speed against the mean of the four. */
+const speedWays = [
+  { value: 'speed', label: 'as speeds' },
+  { value: 'percent', label: 'as % faster than the mean' },
+] as const;
+
+/** Each wheel's speed against the mean of the four: the speeds themselves, or how much faster than the mean. */
 function WheelSpeedForm({ onRecord, onClose }: CheckDialogProps) {
+  const [way, setWay] = useState<(typeof speedWays)[number]['value']>('speed');
   const { texts, field, setErrors } = useTexts();
+  const numberOf = (wheel: Position): number | undefined => {
+    const text = (texts[wheel] ?? '').trim().replace(',', '.').replace('−', '-');
+    const number = Number(text);
+    if (text === '' || !Number.isFinite(number)) return undefined;
+    return (way === 'speed' ? number > 0 && number < 400 : Math.abs(number) <= 20) ? number : undefined;
+  };
   const keep = () => {
-    const wrong: Record<string, string> = {};
-    const found = roadWheels.flatMap((wheel): Observation[] => {
-      const percent = Number((texts[wheel] ?? '').replace(',', '.').replace('−', '-'));
-      if ((texts[wheel] ?? '').trim() === '' || !Number.isFinite(percent) || Math.abs(percent) > 20) {
-        wrong[wheel] = 'Percent faster than the mean, or slower with a minus: 0.4';
-        return [];
-      }
-      return [{ kind: 'wheelspeed', at: now(), wheel, ratio: 1 + percent / 100 }];
-    });
-    setErrors(wrong);
-    if (Object.keys(wrong).length > 0) return;
-    found.forEach(onRecord);
+    const figures = roadWheels.map((wheel) => ({ wheel, number: numberOf(wheel) }));
+    const wrong = figures.flatMap(({ wheel, number }) => (number === undefined ? [[wheel, say[way]]] : []));
+    setErrors(Object.fromEntries(wrong) as Record<string, string>);
+    if (wrong.length > 0) return;
+    const mean = figures.reduce((sum, { number = 0 }) => sum + number, 0) / figures.length;
+    for (const { wheel, number = 0 } of figures) {
+      const ratio = way === 'speed' ? number / mean : 1 + number / 100;
+      onRecord({ kind: 'wheelspeed', at: now(), wheel, ratio });
+    }
     onClose();
   };
   return (
-    <KeepForm label="Keep the speeds" onKeep={keep}>
+    <KeepForm label="Save the speeds" onKeep={keep}>
+      <Choice label="Typed" options={speedWays} value={way} onValue={setWay} />
       <div className={styles.row}>
         {roadWheels.map((wheel) => (
           <Field
             key={wheel}
             label={`${wheel}, ${positionName[wheel]}`}
-            hint="% faster than the mean"
+            hint={way === 'speed' ? 'at one moment, in one unit for all' : '% faster than the mean'}
             inputMode="decimal"
             {...field(wheel)}
           />
@@ -250,16 +261,7 @@ function WheelSpeedForm({ onRecord, onClose }: CheckDialogProps) {
   );
 }
 
-function BaselineForm({ onRecord, onClose }: CheckDialogProps) {
-  return (
-    <Button
-      weight="main"
-      onClick={() => {
-        onRecord({ kind: 'relearn', at: now(), method: 'reset', outcome: 'done' });
-        onClose();
-      }}
-    >
-      The reference is stored
-    </Button>
-  );
-}
+const say = {
+  speed: 'The speed of this wheel, as the tool shows it: 61.24',
+  percent: 'Percent faster than the mean, or slower with a minus: 0.4',
+};

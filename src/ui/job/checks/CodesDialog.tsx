@@ -41,6 +41,12 @@ export function CodesDialog({ job, codes, onRecord, onClose }: CodesDialogProps)
     setTyped('');
     setError(undefined);
   };
+  /** Nothing is said of its IDs: only its codes were read. */
+  const noneRead = (cleared: boolean) => {
+    const at = new Date().toISOString();
+    onRecord({ kind: 'registry', at, entries: [], codes: [], source: 'hand', ...(cleared && { cleared }) });
+    onClose();
+  };
   return (
     <Dialog title="Trouble codes" wide onClose={onClose}>
       <div className={styles.tables}>
@@ -74,9 +80,16 @@ export function CodesDialog({ job, codes, onRecord, onClose }: CodesDialogProps)
             onValue={setTyped}
           />
           <Choice label="It is" options={states} value={status} onValue={setStatus} />
-          <Button weight="main" type="submit">
-            Keep the code
-          </Button>
+          <div className={styles.actions}>
+            <Button weight="main" type="submit">
+              Save the code
+            </Button>
+            {standing.length === 0 ? (
+              <Button onClick={() => noneRead(false)}>Read: there are none</Button>
+            ) : (
+              <Button onClick={() => noneRead(true)}>Cleared with another tool, read again: none</Button>
+            )}
+          </div>
         </form>
         {known.length > 0 ? (
           <table className={styles.table}>

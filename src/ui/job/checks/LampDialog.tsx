@@ -1,16 +1,12 @@
 import { useState } from 'react';
-import type { Observation, Seen } from '../../../core/job';
-import { lampWords } from '../../../core/job/words';
+import type { Observation } from '../../../core/job';
+import { lampSeen, type LampWay } from '../../../core/lamp/ways';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Choice } from '../../kit/Field';
-import { BulbCheck, type BulbCheckAnswer } from '../../parts/BulbCheck';
+import { LampChoice } from '../../parts/LampChoice';
 import { PracticeDash } from './Practice';
 import styles from '../../kit/Forms.module.css';
-import { optionsFrom } from '../../kit/options';
-
-type LampState = Seen<'lamp'>['state'];
-const lampOptions = optionsFrom(lampWords);
 
 interface LampDialogProps {
   jobId: string;
@@ -21,16 +17,13 @@ interface LampDialogProps {
 
 /** What the lamp does at ignition on, and after. */
 export function LampDialog({ jobId, practice, onRecord, onClose }: LampDialogProps) {
-  const [state, setState] = useState<LampState>();
-  const [check, setCheck] = useState<BulbCheckAnswer>('yes');
+  const [way, setWay] = useState<LampWay>();
   const [others, setOthers] = useState<'none' | 'abs' | 'stability'>();
   const keep = () => {
-    if (!state) return;
+    if (!way) return;
     onRecord({
-      kind: 'lamp',
+      ...lampSeen(way),
       at: new Date().toISOString(),
-      state,
-      bulbCheck: check === 'yes',
       ...(others && { otherLamps: others === 'none' ? [] : [others] }),
     });
     onClose();
@@ -45,8 +38,7 @@ export function LampDialog({ jobId, practice, onRecord, onClose }: LampDialogPro
         }}
       >
         {practice && <PracticeDash jobId={jobId} />}
-        <Choice label="After the start the lamp is" options={lampOptions} value={state} onValue={setState} />
-        <BulbCheck value={check} onValue={setCheck} />
+        <LampChoice label="After the start the lamp is" value={way} onValue={setWay} />
         <Choice
           label="Other lamps with it"
           options={[
@@ -57,8 +49,8 @@ export function LampDialog({ jobId, practice, onRecord, onClose }: LampDialogPro
           value={others}
           onValue={setOthers}
         />
-        <Button weight="main" type="submit" disabled={!state}>
-          Keep the lamp
+        <Button weight="main" type="submit" disabled={!way}>
+          Save the lamp
         </Button>
       </form>
     </Dialog>

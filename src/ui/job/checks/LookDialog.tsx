@@ -49,14 +49,14 @@ export function LookDialog({ first, columns, onRecord, onClose }: LookDialogProp
         }}
       >
         <Choice label="The stem is a" options={stems} value={stem} onValue={setStem} />
-        <Picks label="Seen besides" options={marks} values={signs} onValues={setSigns} />
+        <Picks label="Also seen" options={marks} values={signs} onValues={setSigns} />
         <div className={styles.actions}>
           <Button weight="main" type="submit" disabled={!stem}>
-            Keep the look
+            Save the look
           </Button>
           {after && (
             <Button disabled={!stem} onClick={() => keep(after)}>
-              Keep, then {after}
+              Save, then {after}
             </Button>
           )}
         </div>

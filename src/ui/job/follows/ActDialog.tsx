@@ -1,7 +1,7 @@
 import type { Finding } from '../../../core/assessment';
 import { cautionForWork } from '../../../core/cautions';
 import { titleOf, recordOf } from '../../../core/finding';
-import { percent, sureness } from '../../../core/assessment/words';
+import { sureness } from '../../../core/assessment/words';
 import { describe } from '../../../core/observation';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
@@ -11,23 +11,17 @@ import type { Sheet } from '../use-sheet';
 
 /** Work for hands: what to do about a finding, why, and how to show that it is done. */
 export function ActDialog({ sheet, finding }: { sheet: Sheet; finding: Finding }) {
-  const { judged, units, record, repaired, open, close } = sheet;
+  const { judged, units, repaired, open, close } = sheet;
   const [wheel] = finding.wheels;
   const { part, action } = recordOf(finding.code);
   const caution = cautionForWork(finding.code);
-  const stored = () => {
-    record({ kind: 'relearn', at: new Date().toISOString(), method: 'reset', outcome: 'done' });
-    close();
-  };
   return (
     <Dialog title={titleOf(finding)} onClose={close}>
       <p>
         <b>{action}</b>
       </p>
       <div>
-        <p>
-          {sureness(finding.probability)}, {percent(finding.probability)}, because:
-        </p>
+        <p>{sureness(finding.probability)}, because:</p>
         <ul className={styles.checks}>
           {speakingFor(finding).map(({ observation }) => {
             const seen = judged.job.observations[observation];
@@ -39,8 +33,8 @@ export function ActDialog({ sheet, finding }: { sheet: Sheet; finding: Finding }
       <p>When it is done, take the reading again: the finding goes by itself once it no longer holds.</p>
       <div className={styles.actions}>
         {part === 'reference' && (
-          <Button weight="main" onClick={stored}>
-            The reference is stored
+          <Button weight="main" onClick={() => open({ dialog: 'reset' })}>
+            Reset the system
           </Button>
         )}
         {wheel && part === 'sensor' && (

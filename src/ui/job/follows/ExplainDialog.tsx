@@ -16,7 +16,7 @@ export function ExplainDialog({ sheet, wheel }: { sheet: Sheet; wheel: Position 
   const damage = damageAt(job, wheel);
   const caution = cautionForWork('tire-leaking');
   const inOrder = () =>
-    void act('Keeping…', 'confirm', {
+    void act('Saving…', 'confirm', {
       parts: [
         ...repairOutcomesOf(job).filter((one) => !(one.part === 'tire' && one.wheel === wheel)),
         { part: 'tire', wheel, was: 'in-order' },

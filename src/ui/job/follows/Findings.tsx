@@ -18,8 +18,12 @@ import styles from './Findings.module.css';
 
 /** So many readings are named; the rest is counted. */
 const mostEvidence = 6;
-/** Ten thousand to one: beyond it a figure says no more. */
-const mostDecibans = 40;
+/** A reading that makes the odds so much better or worse, in decibans, is called strong, or fair (judgement). */
+const weights = { strong: 10, fair: 4 };
+const weightWords = (decibans: number): string => {
+  const size = Math.abs(decibans);
+  return size >= weights.strong ? 'strong' : size >= weights.fair ? 'fair' : 'slight';
+};
 
 interface FindingsProps {
   /** The job the assessment speaks of. */
@@ -42,7 +46,7 @@ export function Findings({ judged, assessment, reasons, check, units, shown, onS
   return (
     <div className={styles.findings}>
       <Decision assessment={assessment} judged={judged} check={check} />
-      {holding.length === 0 && <p className={styles.soft}>Nothing holds yet. Take the next move.</p>}
+      {holding.length === 0 && <p className={styles.soft}>Nothing found yet. Take the next step.</p>}
       <ul className={styles.findings}>
         {holding.map((finding) => (
           <li
@@ -55,7 +59,7 @@ export function Findings({ judged, assessment, reasons, check, units, shown, onS
       </ul>
       {possible.length > 0 && (
         <details className={styles.possible}>
-          <summary>Possible, no more: {possible.length}</summary>
+          <summary>Also possible: {possible.length}</summary>
           <ul>
             {grouped(possible).map(({ title, chance }) => (
               <li key={title}>
@@ -88,7 +92,7 @@ function Decision({
         <b>Check first</b>
         {check.about && (
           <span>
-            {capital(testWords(check, triedBefore(judged, check.wheel)))}: it tells most about “
+            {capital(testWords(check, triedBefore(judged, check.wheel)))}. It shows whether it is “
             {titleOf(check.about)}”.
           </span>
         )}
@@ -96,14 +100,10 @@ function Decision({
     );
   }
   if (decision.on.length === 0) return null;
-  const minutes = Math.round(decision.wrongMinutes);
   return (
     <p className={styles.decision}>
       <b>Act now</b>
-      <span>
-        Enough is known. Being wrong costs{' '}
-        {minutes < 1 ? 'less than a minute' : minutes === 1 ? 'a minute' : `${minutes} minutes`} on average.
-      </span>
+      <span>Enough is known: no check at hand is worth its time any more.</span>
     </p>
   );
 }
@@ -131,9 +131,7 @@ function HoldingFinding({ finding, judged, assessment, reasons, units, shown, on
       >
         {isShown ? <ChevronDown aria-hidden="true" /> : <ChevronRight aria-hidden="true" />}
         <b>{titleOf({ code, wheels })}</b>
-        <span className={styles.sure}>
-          {sureness(probability)}, {percent(probability)}
-        </span>
+        <span className={styles.sure}>{sureness(probability)}</span>
       </button>
       {reason && <p>{reason}</p>}
       {isShown && (
@@ -147,13 +145,7 @@ function HoldingFinding({ finding, judged, assessment, reasons, units, shown, on
                   <li key={observation} className={isFor ? styles.for : styles.against}>
                     {isFor ? <ThumbsUp aria-label="For it:" /> : <ThumbsDown aria-label="Against it:" />}
                     <span>{describe(seen, units)}</span>
-                    <span className={styles.figure}>
-                      {isFor ? '+' : '−'}
-                      {Math.abs(decibans) > mostDecibans
-                        ? `${mostDecibans}+`
-                        : Math.abs(decibans).toFixed(0)}{' '}
-                      dB
-                    </span>
+                    <span className={styles.soft}>{weightWords(decibans)}</span>
                   </li>
                 )
               );
@@ -166,7 +158,7 @@ function HoldingFinding({ finding, judged, assessment, reasons, units, shown, on
             {changing.length > 0
               ? `It could still turn: ${changing.map(inWords).slice(0, 2).join(', or ')}.`
               : 'No test at hand is likely to turn it; a reading that contradicts it would.'}{' '}
-            dB: 10 make the odds ten times better, 3 double them.
+            Chance: {percent(probability)}.
           </p>
         </div>
       )}

@@ -1,18 +1,19 @@
-import type { Job, Seen } from '../../../core/job';
+import { lazy, Suspense } from 'react';
+import type { Seen } from '../../../core/job';
 import { lampWords } from '../../../core/job/words';
 import { ledgerOf } from '../../../core/ledger';
 import { latchesOf } from '../../../core/lamp';
 import { formatDifference, pressure } from '../../../core/units';
-import { fittedOn, makerKPa, placardKPa, placardSize } from '../../../core/placard';
-import { compareSizes, parseTireSize } from '../../../core/tire-size';
-import { axleOf } from '../../../core/wheel';
 import { notesOf } from '../../../core/visit/notes';
 import { Button } from '../../kit/Button';
 import { Findings } from './Findings';
-import { fitWords } from '../../../core/tire-size/words';
 import { lampFigures } from '../gauge/lamp-figures';
 import styles from './Follows.module.css';
 import type { Sheet } from '../use-sheet';
+
+/** Most jobs have neither: they are fetched where there is something to show. */
+const UnfitTires = lazy(() => import('./UnfitTires').then((found) => ({ default: found.UnfitTires })));
+const PutOffs = lazy(() => import('../put-off/PutOffs').then((found) => ({ default: found.PutOffs })));
 
 /** What follows from all that was seen, in plain words, with how sure and why: the verdict first, tools to look closer below. `shown`: the finding whose reasons are. */
 export function Follows({
@@ -30,20 +31,19 @@ export function Follows({
   const { lamp } = ledger;
   const figures = lampFigures(job, units);
   const latches = latchesOf(job, ledger, assessment.targets);
-  const unfit = unfitTires(job);
   const bench = notesOf(job).bench ?? [];
   const { tomorrow } = assessment.lamp;
   return (
     <section className={styles.follows} aria-labelledby="follows">
       <h2 id="follows" tabIndex={-1}>
-        What follows
+        Findings
       </h2>
       <div aria-live="polite" className={styles.follows}>
-        {unfit.map((words) => (
-          <p key={words} className={styles.unfit}>
-            {words}
-          </p>
-        ))}
+        {job.fitted && (
+          <Suspense fallback={null}>
+            <UnfitTires job={job} />
+          </Suspense>
+        )}
         <Findings {...{ judged, assessment, reasons, check, units, shown, onShow }} />
       </div>
       <div className={styles.lamp}>
@@ -64,6 +64,11 @@ export function Follows({
           {latches.length > 0 &&
             `. Held on by ${latches.map(({ wheel, outWithKPa }) => `${wheel} (${formatDifference(pressure, outWithKPa, units.pressure)} puts it out)`).join(', ')}`}
         </p>
+      )}
+      {job.putOff && job.putOff.length > 0 && (
+        <Suspense fallback={null}>
+          <PutOffs sheet={sheet} />
+        </Suspense>
       )}
       <div className={styles.tools}>
         <Button disabled={closed} onClick={() => open({ dialog: 'weather' })}>
@@ -103,17 +108,4 @@ export function Follows({
 function tonightWords(willLight: boolean, state: Seen<'lamp'>['state'] | undefined): string {
   if (willLight) return 'As it stands, the lamp lights tonight';
   return state === 'off' ? 'The lamp stays out tonight' : 'No tire will light the lamp tonight';
-}
-
-/** The axles whose tires are not what the placard asks for, each in a few words. */
-function unfitTires(job: Job): string[] {
-  return (['LF', 'RR', 'SP'] as const).flatMap((wheel) => {
-    const fitted = parseTireSize(fittedOn(job, wheel)?.size ?? '');
-    const asked = parseTireSize(placardSize(job, wheel) ?? '');
-    if (!fitted.ok || !asked.ok) return [];
-    const { verdict, good } = fitWords(
-      compareSizes(asked.value, fitted.value, makerKPa(job, wheel), placardKPa(job, wheel)),
-    );
-    return good ? [] : [`${fitted.value.text} at the ${axleOf(wheel)}: ${verdict}`];
-  });
 }

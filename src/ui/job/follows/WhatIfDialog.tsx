@@ -29,7 +29,7 @@ interface WhatIfDialogProps {
 /** A difference smaller than this is not worth a line: two in a hundred. */
 const leastShift = 0.02;
 
-/** Set a reading aside, or suppose one, and see the verdict move. Nothing is stored. */
+/** Leave a reading out, or try another one, and see what changes. Nothing is stored. */
 export function WhatIfDialog({ job, assessment, experience, units, onClose }: WhatIfDialogProps) {
   const [aside, setAside] = useState<ReadonlySet<number>>(new Set());
   const [supposed, setSupposed] = useState<Observation[]>([]);
@@ -53,7 +53,7 @@ export function WhatIfDialog({ job, assessment, experience, units, onClose }: Wh
   const shifted = shiftsBetween(assessment, then);
   return (
     <Dialog title="What if" wide onClose={onClose}>
-      <p>Set a reading aside, or suppose one, and see the verdict move. Nothing is stored.</p>
+      <p>Leave a reading out, or try another one, and see what changes. Nothing is stored.</p>
       <div className={styles.whatIf}>
         <div>
           <h3>Readings</h3>
@@ -68,19 +68,19 @@ export function WhatIfDialog({ job, assessment, experience, units, onClose }: Wh
             ))}
             {supposed.map((seen, index) => (
               <li key={`supposed ${index}`} className={styles.supposed}>
-                <span>Supposed: {describe(seen, units)}</span>
+                <span>Tried: {describe(seen, units)}</span>
                 <Button
                   weight="quiet"
                   onClick={() => setSupposed((before) => before.filter((_, at) => at !== index))}
                 >
-                  Drop it
+                  Discard
                 </Button>
               </li>
             ))}
           </ul>
         </div>
         <div className={styles.verdict} aria-live="polite">
-          <h3>The verdict</h3>
+          <h3>Findings</h3>
           {shifted.length === 0 && <p>Nothing moves.</p>}
           <ul className={styles.readings}>
             {shifted.map(({ key, title, before, after }) => (
@@ -186,7 +186,7 @@ function Suppose({
       }}
     >
       <Choice
-        label="Suppose"
+        label="Try a reading"
         options={monitored.length > 0 ? kinds : kinds.slice(0, 1)}
         value={kind}
         onValue={setKind}
@@ -209,7 +209,7 @@ function Suppose({
           />
         )}
       </div>
-      <Button type="submit">Suppose it</Button>
+      <Button type="submit">Try it</Button>
     </form>
   );
 }

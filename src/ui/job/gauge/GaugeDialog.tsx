@@ -102,7 +102,7 @@ export function GaugeDialog(props: GaugeDialogProps) {
     if (!doubted && read.value.base > 0 && (share < doubtful.least || share > doubtful.most)) {
       setDoubted(true);
       return setError(
-        `${typed} is far from the placard's ${format(pressure, cold ?? 0, units.pressure)}. Right unit? Enter again keeps it.`,
+        `${typed} is far from the placard's ${format(pressure, cold ?? 0, units.pressure)}. Right unit? Enter again saves it.`,
       );
     }
     const observation: Observation = {
@@ -264,7 +264,7 @@ export function GaugeDialog(props: GaugeDialogProps) {
         {before && <p className={styles.caution}>{fillingCaution}</p>}
         <div className={styles.actions}>
           <Button weight="main" type="submit" disabled={typed === ''}>
-            Keep {wheel}
+            Save {wheel}
           </Button>
           <Button onClick={() => props.onLosses(wheel)}>Losses at {wheel}</Button>
         </div>
@@ -381,7 +381,7 @@ function PracticeAir({
         <b className="figures">{stands === undefined ? '…' : format(pressure, stands, units.pressure)}</b>
         {tireC !== undefined && `, tire at ${format(temperature, tireC, units.temperature)}`}
       </span>
-      <Button onClick={() => void fill()}>Let air to {figure(pressure, targetKPa, units.pressure)}</Button>
+      <Button onClick={() => void fill()}>Set air to {figure(pressure, targetKPa, units.pressure)}</Button>
     </div>
   );
 }

@@ -79,7 +79,7 @@ export function WarmTire({
               error={error}
             />
             <Field
-              label="and stands since, min"
+              label="and has stood, min"
               inputMode="numeric"
               value={warmth.stood}
               onValue={(value) => set({ stood: value })}

@@ -123,7 +123,7 @@ export function WeatherDialog({ climate, units, busy, problem, onSave, onClose }
         />
         {problem && <Notice tone="wrong">{problem}</Notice>}
         <Button weight="main" type="submit" busy={busy}>
-          Keep the weather
+          Save the weather
         </Button>
       </form>
     </Dialog>

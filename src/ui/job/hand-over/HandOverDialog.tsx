@@ -6,6 +6,7 @@ import type { Proof } from '../../../core/proof';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Notice } from '../../kit/Notice';
+import { SignaturePad, type Strokes } from '../../parts/SignaturePad';
 import { Checks } from '../prove/ProveDialog';
 import styles from '../../kit/Forms.module.css';
 import { TurnedOut } from './TurnedOut';
@@ -19,7 +20,7 @@ interface HandOverDialogProps {
   busy: string | undefined;
   problem: string | undefined;
   sheet: string;
-  onHandOver: (unproved: string | undefined, parts: RepairOutcome[]) => void;
+  onHandOver: (unproved: string | undefined, parts: RepairOutcome[], strokes: Strokes) => void;
   onClose: () => void;
 }
 
@@ -28,6 +29,7 @@ export function HandOverDialog(props: HandOverDialogProps) {
   const { job, experience, proof, mayConfirm, busy, problem, sheet, onHandOver, onClose } = props;
   const [parts, setParts] = useState(() => repairOutcomesOf(job));
   const [reason, setReason] = useState('');
+  const [strokes, setStrokes] = useState<Strokes>([]);
   const id = useId();
   return (
     <Dialog title="Hand over" wide onClose={onClose}>
@@ -50,13 +52,17 @@ export function HandOverDialog(props: HandOverDialogProps) {
         </div>
       )}
       {mayConfirm && <TurnedOut {...{ job, experience, parts }} onParts={setParts} />}
+      <details>
+        <summary className={styles.summary}>The customer signs here, or on the paper</summary>
+        <SignaturePad value={strokes} onValue={setStrokes} />
+      </details>
       {problem && <Notice tone="wrong">{problem}</Notice>}
       <div className={styles.actions}>
         <Button
           weight="main"
           busy={busy}
           disabled={!proof.proved && reason.trim().length < 3}
-          onClick={() => onHandOver(proof.proved ? undefined : reason.trim(), parts)}
+          onClick={() => onHandOver(proof.proved ? undefined : reason.trim(), parts, strokes)}
         >
           {proof.proved ? 'Hand over, proved' : 'Hand over, not proved'}
         </Button>
@@ -85,7 +91,7 @@ export function TurnedOutDialog(props: TurnedOutDialogProps) {
       {problem && <Notice tone="wrong">{problem}</Notice>}
       <div className={styles.actions}>
         <Button weight="main" busy={busy} onClick={() => onConfirm(parts)}>
-          Keep what it was
+          Save what it was
         </Button>
       </div>
     </Dialog>

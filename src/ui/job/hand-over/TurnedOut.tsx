@@ -35,7 +35,7 @@ export function TurnedOut({ job, experience, parts, onParts }: TurnedOutProps) {
     <section className={styles.form} aria-labelledby="turned-out">
       <h3 id="turned-out">What it turned out to be</h3>
       <p className={styles.soft}>
-        Say it of the parts you had in hand. The shop’s own outcomes make the next verdicts sharper.
+        Say it of the parts you had in hand. The shop’s own outcomes make the next findings surer.
       </p>
       <div className={styles.row}>
         {listed.map((part) => {

@@ -4,6 +4,7 @@ import type { Agreement } from '../../../core/agreement';
 import type { Finding, Target } from '../../../core/assessment';
 import { blamesNothing, recordOf } from '../../../core/finding';
 import type { Column } from '../../../core/ledger/column';
+import { signWords } from '../../../core/job/words';
 import { groupedId } from '../../../core/sensor-id';
 import {
   figure,
@@ -21,6 +22,8 @@ import styles from './Ledger.module.css';
 
 interface LedgerProps {
   columns: Column[];
+  /** Codes that name no wheel; undefined where they were not read. */
+  carCodes: string[] | undefined;
   findings: readonly Finding[];
   /** Which cells speak for the finding that is looked at, and which against it. */
   speaks: (source: Source, wheel: Position) => Speaks | undefined;
@@ -31,9 +34,10 @@ interface LedgerProps {
   onScan: (wheel: Position) => void;
 }
 
-/** A column per wheel in walking order, a row per source, the balance under the line. */
+/** A column per wheel in walking order, a row per source, what it comes to under the line. */
 export function Ledger({
   columns,
+  carCodes,
   findings,
   speaks,
   units,
@@ -43,7 +47,7 @@ export function Ledger({
   onScan,
 }: LedgerProps) {
   const row = (
-    name: Source | 'placard' | 'target' | 'balance',
+    name: Source | 'placard' | 'target' | 'result' | 'looks' | 'codes',
     label: string,
     cell: (column: Column) => ReactNode,
   ) => (
@@ -51,7 +55,7 @@ export function Ledger({
       <th scope="row">{label}</th>
       {columns.map((column) => {
         const says =
-          name === 'placard' || name === 'target' || name === 'balance'
+          name === 'placard' || name === 'target' || name === 'result' || name === 'looks' || name === 'codes'
             ? undefined
             : speaks(name, column.wheel);
         const classes = [column.wheel === chosen && styles.chosen, says && styles[says]].filter(Boolean);
@@ -142,8 +146,32 @@ export function Ledger({
               )}
             </div>
           ))}
-        {row('balance', 'Balance', (column) => (
-          <Balance column={column} findings={findings} />
+        {columns.some(({ looks }) => looks.length > 0) &&
+          row('looks', 'Look', ({ looks }) => (
+            <div className={styles.cell}>{looks.map((sign) => signWords[sign]).join(', ')}</div>
+          ))}
+        {columns.some(({ codes }) => codes.length > 0) &&
+          row('codes', 'Codes, by wheel', ({ codes }) => (
+            <div className={`${styles.cell} ${codes.length > 0 ? styles.differs : ''}`}>
+              {codes.join(', ')}
+            </div>
+          ))}
+        {carCodes && (
+          <tr className={styles.codes}>
+            <th scope="row">Codes, car</th>
+            <td colSpan={columns.length}>
+              <div className={`${styles.cell} ${carCodes.length > 0 ? styles.differs : ''}`}>
+                {carCodes.length > 0
+                  ? carCodes.join(', ')
+                  : columns.some(({ codes }) => codes.length > 0)
+                    ? 'none but these'
+                    : 'read: none stored'}
+              </div>
+            </td>
+          </tr>
+        )}
+        {row('result', 'Result', (column) => (
+          <Result column={column} findings={findings} />
         ))}
       </tbody>
     </table>
@@ -162,7 +190,7 @@ const uncertainty = (kPa: number, units: UnitChoice): string =>
 
 const gaugeWords = {
   low: 'low',
-  short: 'short',
+  short: 'under',
   good: 'good',
   over: 'over',
   'not-comparable': 'warm',
@@ -339,7 +367,7 @@ function HeldCell({ held }: { held: Column['held'] }) {
 }
 
 /** What speaks against this wheel, in a few words; or that nothing does. */
-function Balance({ column, findings }: { column: Column; findings: readonly Finding[] }) {
+function Result({ column, findings }: { column: Column; findings: readonly Finding[] }) {
   const against = findings.filter(
     ({ wheels, code }) =>
       wheels.includes(column.wheel) && !blamesNothing(code) && code !== 'temperature-drop',
@@ -363,10 +391,10 @@ function Balance({ column, findings }: { column: Column; findings: readonly Find
       {complete ? (
         <span className={styles.word}>
           <CircleCheck aria-hidden="true" />
-          balances
+          agrees
         </span>
       ) : (
-        'open'
+        'not checked'
       )}
     </div>
   );

@@ -106,7 +106,7 @@ export function PlacardDialog({ job, units, busy, problem, onSave, onClose }: Pl
       const parsed = size === '' ? undefined : parseTireSize(size);
       if (parsed && !parsed.ok && doubted[`${position} size`] !== size) {
         asked[`${position} size`] = size;
-        wrong[`${position} size`] = `${parsed.problem.message} Kept as it is, it is compared with nothing.`;
+        wrong[`${position} size`] = `${parsed.problem.message} Saved as it is, it is compared with nothing.`;
       }
       if (!usual) {
         if (position !== 'spare' && !wrong[`${position} usual`])
@@ -214,7 +214,7 @@ export function PlacardDialog({ job, units, busy, problem, onSave, onClose }: Pl
           </div>
         )}
         <Button weight="main" type="submit" busy={busy}>
-          {anyDoubt ? 'Keep the placard as typed' : 'Keep the placard'}
+          {anyDoubt ? 'Save the placard as typed' : 'Save the placard'}
         </Button>
       </form>
     </Dialog>

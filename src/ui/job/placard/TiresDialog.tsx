@@ -124,7 +124,7 @@ export function TiresDialog({
         <Lamp {...{ job, units, busy, onLampFigures }} />
         {problem && <Notice tone="wrong">{problem}</Notice>}
         <Button weight="main" type="submit" busy={busy}>
-          Keep the tires
+          Save the tires
         </Button>
       </form>
     </Dialog>

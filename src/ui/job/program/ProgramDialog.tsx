@@ -140,7 +140,7 @@ function Outcome({ sheet: { job, view, act, busy, problem }, write }: { sheet: S
             className={styles.inline}
             onSubmit={(event) => {
               event.preventDefault();
-              void act('Keeping…', 'readSensorBack', { write: write.key, typed: typed.trim() });
+              void act('Saving…', 'readSensorBack', { write: write.key, typed: typed.trim() });
             }}
           >
             <IdField
@@ -279,7 +279,7 @@ function Plan({ sheet, wheel, parts }: PlanProps) {
                   busy={busy}
                   disabled={id === ''}
                   onClick={() =>
-                    void act('Keeping…', 'noteProgrammed', {
+                    void act('Saving…', 'noteProgrammed', {
                       wheel,
                       mode,
                       ...(part && { part: part.name }),

@@ -7,7 +7,7 @@ import { Notice } from '../../kit/Notice';
 import styles from '../../kit/Forms.module.css';
 
 const icons = { met: CircleCheck, unmet: OctagonAlert, open: CircleDashed };
-const words = { met: 'shown', unmet: 'not so', open: 'open' };
+const words = { met: 'proved', unmet: 'not right', open: 'not checked' };
 
 export function Checks({ proof }: { proof: Proof }) {
   return (

@@ -68,7 +68,7 @@ export function RelearnDialog({ sheet: { view, job, closed, record, close } }: {
         {!closed && need.action !== 'none' && (
           <Elsewhere
             onDone={(method, outcome) => {
-              record({ kind: 'relearn', at: new Date().toISOString(), method, outcome });
+              record({ kind: 'relearn', at: new Date().toISOString(), method, outcome, source: 'hand' });
               close();
             }}
           />

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { adviseReplacement } from '../../../core/replacement';
 import { adviceWords, wornWords } from '../../../core/replacement/words';
 import type { Position } from '../../../core/wheel';
+import { wasDone } from '../../../core/job';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Choice, Picks, Field } from '../../kit/Field';
@@ -17,7 +18,7 @@ const tiresOptions = [
 /** One sensor, some or the whole set: what is advised and why, what the customer wants, and what they do not. */
 export function ReplaceDialog({ sheet }: { sheet: Sheet }) {
   const { job, judged, busy, problem, closed, edit, open, close } = sheet;
-  const [tires, setTires] = useState<'on' | 'off'>(job.service?.kind === 'tires-fitted' ? 'off' : 'on');
+  const [tires, setTires] = useState<'on' | 'off'>(wasDone(job, 'tires-fitted') ? 'off' : 'on');
   const advice = adviseReplacement(job, {
     assessment: judged.assessment,
     tiresOff: tires === 'off',
@@ -66,7 +67,7 @@ export function ReplaceDialog({ sheet }: { sheet: Sheet }) {
       {problem && <Notice tone="wrong">{problem}</Notice>}
       <div className={styles.actions}>
         <Button weight="main" busy={busy} disabled={closed} onClick={keep}>
-          {wheels.length > 0 ? 'Keep the choice, and program' : 'Keep the choice'}
+          {wheels.length > 0 ? 'Save the choice, and program' : 'Save the choice'}
         </Button>
       </div>
     </Dialog>

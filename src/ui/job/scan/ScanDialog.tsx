@@ -10,6 +10,7 @@ import { Dialog } from '../../kit/Dialog';
 import { Choice } from '../../kit/Field';
 import { Notice } from '../../kit/Notice';
 import styles from '../../kit/Forms.module.css';
+import { PastedScan } from './PastedScan';
 import { TypedScan } from './TypedScan';
 
 type Trigger = Seen<'activation'>['trigger'];
@@ -33,6 +34,8 @@ interface ScanDialogProps {
   known: (wheel: Position) => string | undefined;
   onWake: (wheel: Position, trigger: Trigger) => void;
   onRecord: (observation: Observation) => void;
+  /** Several at once, of one list. */
+  onRecordAll: (observations: readonly Observation[]) => void;
   onClose: () => void;
 }
 
@@ -40,7 +43,7 @@ interface ScanDialogProps {
 export function ScanDialog({ columns, wheel, ...props }: ScanDialogProps) {
   const withSensor = columns.filter(({ sensor }) => sensor);
   const column = withSensor.find((candidate) => candidate.wheel === wheel) ?? withSensor[0];
-  if (column) return <Scan column={column} {...props} />;
+  if (column) return <Scan column={column} wheels={withSensor.map((one) => one.wheel)} {...props} />;
   return (
     <Dialog title="No sensors to wake" onClose={props.onClose}>
       <p>This car compares wheel speeds; its wheels have no sensors.</p>
@@ -59,10 +62,14 @@ function Scan({
   known,
   onWake,
   onRecord,
+  onRecordAll,
   onClose,
-}: Omit<ScanDialogProps, 'columns' | 'wheel'> & { column: Column }) {
-  const [trigger, setTrigger] = useState<Trigger>('pulsed');
+  wheels,
+}: Omit<ScanDialogProps, 'columns' | 'wheel'> & { column: Column; wheels: readonly Position[] }) {
   const { sensor, wheel } = column;
+  // What it was silent to is not tried again first.
+  const tried = sensor?.kind === 'silent' ? sensor.tries : 0;
+  const [trigger, setTrigger] = useState<Trigger>(() => triggers[tried]?.value ?? 'pulsed');
   return (
     <Dialog title={`Sensor, ${positionName[wheel]}`} onClose={onClose}>
       {sensor?.kind === 'heard' && (
@@ -97,6 +104,10 @@ function Scan({
       <details open={!hasTool}>
         <summary className={styles.summary}>Woken with another tool: type it</summary>
         <TypedScan {...{ wheel, trigger, units, digits, onRecord }} known={known(wheel)} />
+      </details>
+      <details>
+        <summary className={styles.summary}>All wheels at once: paste the tool’s list</summary>
+        <PastedScan {...{ wheels, trigger, onRecordAll }} />
       </details>
     </Dialog>
   );

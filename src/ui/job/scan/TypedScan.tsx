@@ -73,7 +73,7 @@ export function TypedScan({ wheel, trigger, units, digits, known, onRecord }: Ty
       />
       <div className={styles.actions}>
         <Button type="submit" disabled={id.trim() === '' || wrong === true}>
-          Keep what it shows
+          Save what it shows
         </Button>
         <Button onClick={() => keep([])}>Nothing answered</Button>
       </div>

@@ -86,7 +86,7 @@ function Service({ sheet, wheel, parts }: { sheet: Sheet; wheel: Position; parts
     setDone(is ? [...done, step] : done.filter((other) => other !== step));
   const torque = Number(nut.replace(',', '.'));
   const keep = () =>
-    void act('Keeping…', 'serviceSensor', {
+    void act('Saving…', 'serviceSensor', {
       wheel,
       done: serviceSteps.filter((step) => done.includes(step)),
       ...(part && { part: part.name }),
@@ -172,10 +172,10 @@ function Service({ sheet, wheel, parts }: { sheet: Sheet; wheel: Position; parts
           onValue={setDeclined}
         />
         {problem && <Notice tone="wrong">{problem}</Notice>}
-        {before && !problem && <Notice tone="right">Kept, by {before.by ?? 'somebody'}.</Notice>}
+        {before && !problem && <Notice tone="right">Saved, by {before.by ?? 'somebody'}.</Notice>}
         <div>
           <Button weight="main" type="submit" busy={busy} disabled={closed}>
-            Keep the service of {wheel}
+            Save the service of {wheel}
           </Button>
         </div>
       </div>

@@ -38,7 +38,7 @@ export function WriteRun({ job, write, busy, problem, onSend, onReadBack, onClos
   }));
   const verdict = write && writeVerdict(write);
   return (
-    <Dialog title="Send the IDs to the car" whole onClose={onClose}>
+    <Dialog title="Register the IDs in the car" whole onClose={onClose}>
       <ol className={styles.steps}>
         <li className={write ? styles.passed : undefined}>Asked</li>
         <li className={write?.answeredAt ? styles.passed : undefined}>{answerWords(write)}</li>
@@ -92,7 +92,7 @@ export function WriteRun({ job, write, busy, problem, onSend, onReadBack, onClos
             busy={busy}
             onClick={() => onSend(planned.map(({ wheel, id }) => ({ wheel, id })))}
           >
-            Send {planned.filter(({ id }) => id !== null).length} IDs to the car
+            Register {planned.filter(({ id }) => id !== null).length} IDs in the car
           </Button>
         </>
       )}
@@ -102,7 +102,7 @@ export function WriteRun({ job, write, busy, problem, onSend, onReadBack, onClos
       {write && !busy && verdict === 'failed' && (
         <Notice tone="wrong">
           It failed. The car answered {write.answer === 'yes' ? '“yes”' : 'nothing'}, and holds something
-          else. Switch the ignition off and on, then send again.
+          else. Switch the ignition off and on, then register them again.
         </Notice>
       )}
       {write && !busy && verdict === 'refused' && (
@@ -124,12 +124,12 @@ export function WriteRun({ job, write, busy, problem, onSend, onReadBack, onClos
           busy={busy}
           onClick={() => onSend(planned.map(({ wheel, id }) => ({ wheel, id })))}
         >
-          Send again
+          Register again
         </Button>
       )}
       {verdict === 'worked' && (
         <Button weight="main" onClick={onClose}>
-          Back to the sheet
+          Back to the job
         </Button>
       )}
     </Dialog>

@@ -45,7 +45,7 @@ export function Editor({ initial, profiles, cars }: EditorProps) {
   const procedure = procedureFrom(draft);
   const writing: Writing = { draft, change, wrong };
   const save = async () => {
-    setSaving('Keeping…');
+    setSaving('Saving…');
     const saved = await ask('saveProcedures', { file: [draft] });
     setSaving(undefined);
     if (!saved.ok) {
@@ -78,7 +78,7 @@ export function Editor({ initial, profiles, cars }: EditorProps) {
                     setKept(undefined);
                   }}
                 >
-                  Drop it
+                  Discard
                 </Button>
               </>
             }
@@ -120,12 +120,12 @@ export function Editor({ initial, profiles, cars }: EditorProps) {
         )}
         <div className={styles.actions}>
           <Button weight="main" busy={saving} disabled={!procedure} onClick={() => void save()}>
-            Keep as a new version
+            Save as a new version
           </Button>
           <Button disabled={!procedure || cars.length === 0} onClick={() => setTrying(true)}>
             Try it dry
           </Button>
-          <a href="/procedures">Back without keeping</a>
+          <a href="/procedures">Back without saving</a>
         </div>
         {cars.length === 0 && (
           <p className={styles.soft}>A dry try needs a simulated car; none stands here.</p>

@@ -138,5 +138,5 @@ export const stepNames: Record<Step['do'], string> = {
   wake: 'Wake the sensor with the tool',
   air: 'Let air out',
   magnet: 'Hold the magnet',
-  write: 'Send the IDs',
+  write: 'Register the IDs',
 };

@@ -97,7 +97,14 @@ export function useDryRun(
         elapsedS: now,
         closed: false,
         // Nothing is written to a car in a dry try: its answer is pressed by hand.
-        devices: { tool: true, lead: !writes, takesThresholds: false, practice: true },
+        devices: {
+          tool: true,
+          lead: !writes,
+          ownTool: true,
+          ownLead: true,
+          takesThresholds: false,
+          practice: true,
+        },
       },
       procedure,
       run,
