@@ -17,7 +17,7 @@ test('a shop without any device: a rotated car is read, taught and proved, all o
     await expect(dialog.getByRole('button', { name: /^Wake/ })).toHaveCount(0);
     await dialog.getByLabel('ID the tool shows').fill(id.toLowerCase());
     await dialog.getByRole('textbox', { name: /^Pressure/ }).fill('240');
-    await dialog.getByRole('button', { name: 'Keep what it shows' }).click();
+    await dialog.getByRole('button', { name: 'Save what it shows' }).click();
     await expect(dialog).toBeHidden();
   }
   await expect(page.getByRole('group', { name: 'Ledger' })).toContainText('71D2 0C14');
@@ -27,7 +27,7 @@ test('a shop without any device: a rotated car is read, taught and proved, all o
   await dialog.getByLabel('Paste a list').fill('LF 71D20BF2\nRF 71D20D37\nRR 71D20C9E\nLR 71D20C14');
   await dialog.getByRole('button', { name: 'This is what it holds' }).click();
   await expect(dialog).toBeHidden();
-  await page.getByRole('button', { name: 'Relearn', exact: true }).click();
+  await page.getByRole('region', { name: 'Findings' }).getByRole('button', { name: 'Relearn' }).click();
   await expect(dialog.getByRole('heading', { name: 'A relearn is needed' })).toBeVisible();
   await page.keyboard.press('Escape');
 
@@ -80,7 +80,7 @@ test('a shop without any device: a rotated car is read, taught and proved, all o
   await dialog.getByLabel(/Its codes were read/).check();
   await dialog.getByRole('button', { name: 'This is what it holds' }).click();
   await page.keyboard.press('l');
-  await dialog.getByRole('radio', { name: 'off', exact: true }).check();
+  await dialog.getByRole('radio', { name: 'off, after it lit for its check' }).check();
   await page.keyboard.press('Enter');
   await expect(dialog).toBeHidden();
   await stations.getByRole('button', { name: 'Hand over' }).click();

@@ -33,7 +33,7 @@ test('a procedure is written, told what is wrong as it is written, tried dry, ke
   await hold.getByLabel('Least, s').fill('9');
   await hold.getByLabel('Most, s').fill('6');
   await expect(hold.getByText('the least, 9 s, is above the most, 6 s')).toBeVisible();
-  await expect(desk.getByRole('button', { name: 'Keep as a new version' })).toBeDisabled();
+  await expect(desk.getByRole('button', { name: 'Save as a new version' })).toBeDisabled();
   await hold.getByLabel('Least, s').fill('4');
   await expect(desk.getByText('It makes sense.')).toBeVisible();
 
@@ -54,16 +54,16 @@ test('a procedure is written, told what is wrong as it is written, tried dry, ke
   await expect(dialog.getByText('Done, and proved')).toBeVisible();
   await desk.keyboard.press('Escape');
 
-  await desk.getByRole('button', { name: 'Keep as a new version' }).click();
+  await desk.getByRole('button', { name: 'Save as a new version' }).click();
   await desk.waitForURL(/procedures\?name=menta-of-ours/);
-  await expect(desk.getByText('Version 1, taken in')).toBeVisible();
+  await expect(desk.getByText('Version 1, imported')).toBeVisible();
   await expect(desk.getByText('Nobody has checked it on a car')).toBeVisible();
 
   const at = new RelearnPage(page);
   await at.start('MEN 220', 'Hold it, as we do');
   await at.does('The car does something else');
   await page.getByLabel('What did the car do instead?').fill('The button is on the left.');
-  await at.does('Keep it', 'Go on', 'Stop', 'Stop it');
+  await at.does('Save it', 'Go on', 'Stop', 'Stop it');
   await at.state('stopped');
 
   await desk.reload();
@@ -71,8 +71,8 @@ test('a procedure is written, told what is wrong as it is written, tried dry, ke
   await expect(desk.getByText('The button is on the left.')).toBeVisible();
   await desk.getByRole('link', { name: 'Change it' }).click();
   await desk.getByLabel('Title').fill('Hold it left of the wheel');
-  await desk.getByRole('button', { name: 'Keep as a new version' }).click();
-  await expect(desk.getByText('Version 2, taken in')).toBeVisible();
+  await desk.getByRole('button', { name: 'Save as a new version' }).click();
+  await expect(desk.getByText('Version 2, imported')).toBeVisible();
   await expect(desk.getByText('in version 1')).toBeVisible();
   await desk.context().close();
 });

@@ -28,7 +28,7 @@ test('a clone: the car needs no relearn, and hears the new sensor on the road', 
   for (const worn of await dialog.getByRole('checkbox', { checked: true }).all()) await worn.uncheck();
   await dialog.getByRole('checkbox', { name: /^LR, / }).check();
   await dialog.getByLabel(/customer’s words/).fill('The others in autumn.');
-  await dialog.getByRole('button', { name: 'Keep the choice, and program' }).click();
+  await dialog.getByRole('button', { name: 'Save the choice, and program' }).click();
   await expect(page.getByRole('button', { name: 'Program LR', exact: true })).toBeVisible();
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Program the sensor for LR' }).click();
@@ -86,14 +86,14 @@ test('a set of four with new IDs, one answer lost, sent to the car and proved', 
   const at = new RelearnPage(page);
   await at.start('KUR 007', 'Wake all, then send');
   await at.makesReady();
-  await at.does('Wake LF', 'Wake RF', 'Wake RR', 'Wake LR', 'Send the IDs', 'Ignition is off');
+  await at.does('Wake LF', 'Wake RF', 'Wake RR', 'Wake LR', 'Register the IDs', 'Ignition is off');
   await expect(page.getByRole('button', { name: 'Ignition is on' })).toBeVisible({ timeout: 40_000 });
   await at.does('Ignition is on', 'Read the car', 'goes off');
   await at.state('done');
   await page.getByRole('link', { name: 'Back to the job' }).click();
   await page.getByRole('link', { name: 'Sheet' }).click();
   await expect(page.getByText(/Sensor programmed for RF with a new ID, part UNI-4M/)).toBeVisible();
-  await expect(page.getByText(/Relearn, send the IDs over the lead .*done, and proved/)).toBeVisible();
+  await expect(page.getByText(/Relearn, register the IDs over the lead .*done, and proved/)).toBeVisible();
 });
 
 test('two in the cradle, and a sensor that is spent, are refused with what to do', async ({ page }) => {
@@ -153,7 +153,7 @@ test('the service of a sensor: the list, the printed ID photographed without its
   await expect(dialog.getByRole('img', { name: /printed ID/ })).toBeVisible();
   // Taken where the network does not reach, and the page lost: it is still there.
   await page.context().setOffline(true);
-  await dialog.getByRole('button', { name: 'Keep the service of RF' }).click();
+  await dialog.getByRole('button', { name: 'Save the service of RF' }).click();
   await expect(dialog.getByText(/connection|network/i).first()).toBeVisible();
   await page.context().setOffline(false);
   await page.reload();
@@ -165,9 +165,9 @@ test('the service of a sensor: the list, the printed ID photographed without its
   for (const box of await dialog.getByRole('checkbox').all()) await box.check();
   await dialog.getByLabel('Printed on the sensor').fill('D2004F3B');
   const sent = page.waitForRequest(/services$/);
-  await dialog.getByRole('button', { name: 'Keep the service of RF' }).click();
+  await dialog.getByRole('button', { name: 'Save the service of RF' }).click();
   expect(((await sent).postData() ?? '').length).toBeLessThan(420_000);
-  await expect(dialog.getByText('Kept, by Ines.')).toBeVisible();
+  await expect(dialog.getByText('Saved, by Ines.')).toBeVisible();
   await dialog.getByText('LF', { exact: true }).click();
   await page.context().setOffline(true);
   await dialog.getByText('RF, done', { exact: true }).click();
@@ -175,7 +175,7 @@ test('the service of a sensor: the list, the printed ID photographed without its
   await page.context().setOffline(false);
   await dialog.getByText('LR', { exact: true }).click();
   await dialog.getByLabel('Declined by the customer').fill('Comes back in spring.');
-  await dialog.getByRole('button', { name: 'Keep the service of LR' }).click();
+  await dialog.getByRole('button', { name: 'Save the service of LR' }).click();
   await expect(dialog.getByText('LR, declined')).toBeVisible();
   await page.keyboard.press('Escape');
   await page.getByRole('link', { name: 'Sheet' }).click();

@@ -51,7 +51,7 @@ test.describe('each of the seven methods, once to its proved end', () => {
     await page.context().setOffline(true);
     await seat.does(/horn once/);
     await expect(page.getByText('RR, right rear: wheel 3 of 4')).toBeVisible();
-    await expect(page.getByText('kept on this device')).toBeVisible();
+    await expect(page.getByText('saved on this device')).toBeVisible();
     await expect(phone.getByText('RF, right front: wheel 2 of 4')).toBeVisible();
     await page.context().setOffline(false);
     await expect(phone.getByText('RR, right rear: wheel 3 of 4')).toBeVisible({ timeout: 15_000 });
@@ -170,7 +170,7 @@ test.describe('each of the seven methods, once to its proved end', () => {
     const at = new RelearnPage(page);
     await at.start('KUR 007', 'Wake all, then send');
     await at.makesReady();
-    await at.does(...four.map((wheel) => `Wake ${wheel}`), 'Send the IDs', 'Ignition is off');
+    await at.does(...four.map((wheel) => `Wake ${wheel}`), 'Register the IDs', 'Ignition is off');
     await expect(page.getByRole('timer')).toBeVisible();
     await expect(page.getByRole('heading', { level: 2 })).toContainText('Wait');
     await expect(page.getByRole('button', { name: 'Ignition is on' })).toBeVisible({ timeout: 30_000 });
@@ -182,10 +182,10 @@ test.describe('each of the seven methods, once to its proved end', () => {
     const at = new RelearnPage(page);
     await at.start('FLT 03', 'five IDs by hand');
     for (const [wheel, id] of Object.entries({ RR: 'D2004E90', LR: 'D2004F81', SP: 'D2004EC7' })) {
-      const missing = page.getByRole('button', { name: `Keep ${wheel}` });
+      const missing = page.getByRole('button', { name: `Save ${wheel}` });
       if (!(await missing.isVisible())) continue;
       await page.getByRole('textbox', { name: /^ID, / }).first().fill(id);
-      await at.does(`Keep ${wheel}`);
+      await at.does(`Save ${wheel}`);
     }
     await at.makesReady();
     await at.does('Ignition is on', 'Chosen', 'Chosen');

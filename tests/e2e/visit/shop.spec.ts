@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import people from '../../../demo/people.json' with { type: 'json' };
-import { address, openJob, hydrated, measureUntil } from '../../support/visit';
+import { address, found, hydrated, measureUntil, openJob } from '../../support/visit';
 
 async function signIn(page: Page, name: string, passphrase: string): Promise<void> {
   await page.goto(`${address()}/sign-in`);
@@ -75,7 +75,7 @@ test.describe('at the door', () => {
     await expect(page.getByRole('alert')).toContainText('wheels.1: LF stands twice');
     await expect(page.getByRole('alert')).toContainText('proof: nothing proves that it worked');
     await input.setInputFiles(file({}));
-    await expect(page.getByText('Taken in: Menu, then drive, version 1.')).toBeVisible();
+    await expect(page.getByText('Imported: Menu, then drive, version 1.')).toBeVisible();
     await expect(page.getByRole('heading', { name: 'Menu, then drive' })).toBeVisible();
     await expect(page.getByText('Choose Car › Tires › Store')).toBeVisible();
     await expect(page.getByText('Drive 5 min at 50 km/h or faster')).toBeVisible();
@@ -92,7 +92,7 @@ test.describe('at the door', () => {
     await page.goto(`${address()}/procedures`);
     await page.getByRole('button', { name: /Mirlo, 2020/ }).click();
     await expect(page.getByText('Choose Car › Tires › Store')).toBeVisible();
-    await expect(page.getByRole('button', { name: 'Take in procedures' })).toBeHidden();
+    await expect(page.getByRole('button', { name: 'Import procedures' })).toBeHidden();
   });
 
   test('a manager lets somebody in, and keeps them out again', async ({ page, browser }) => {
@@ -100,11 +100,11 @@ test.describe('at the door', () => {
     await page.waitForURL(`${address()}/`);
     await page.goto(`${address()}/setup`);
     await hydrated(page);
-    await page.getByLabel('Name').fill('Nuria');
-    await page.getByLabel('Passphrase').fill('short');
+    await page.getByLabel('Name', { exact: true }).fill('Nuria');
+    await page.getByLabel('Passphrase', { exact: true }).fill('short');
     await page.getByRole('button', { name: 'Add this person' }).click();
     await expect(page.getByRole('alert')).toContainText('at least 10 characters');
-    await page.getByLabel('Passphrase').fill('apples in the cellar');
+    await page.getByLabel('Passphrase', { exact: true }).fill('apples in the cellar');
     await page.getByRole('button', { name: 'Add this person' }).click();
     await expect(page.getByText('Nuria, technician')).toBeVisible();
 
@@ -151,7 +151,7 @@ test('a reading that was wrong is corrected, and the old value is kept', async (
   await page.getByLabel(/^Reading/).fill('239');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: /^Gauge LF, 239/ })).toBeVisible();
-  await expect(page.getByText('kept on this device')).toBeHidden();
+  await expect(page.getByText('saved on this device')).toBeHidden();
   const { job } = (await (await page.request.get(`${address()}/api${path}`)).json()) as {
     job: { corrected: { observation: { kPa: number } }[] };
   };
@@ -184,10 +184,10 @@ test('the weather changes what to set, and a school without its temperature is a
   await page.getByRole('button', { name: 'Weather' }).click();
   const dialog = page.getByRole('dialog');
   await dialog.getByLabel(/^Coldest hour/).fill('');
-  await dialog.getByRole('button', { name: 'Keep the weather' }).click();
+  await dialog.getByRole('button', { name: 'Save the weather' }).click();
   await expect(page.getByRole('alert')).toHaveText('Needed to set tires for the morning.');
   await dialog.getByLabel(/^Coldest hour/).fill('-20');
-  await dialog.getByRole('button', { name: 'Keep the weather' }).click();
+  await dialog.getByRole('button', { name: 'Save the weather' }).click();
   await expect(dialog).toBeHidden();
   // By hand: (360 + 83.1) · 270.15 / 253.15 − 83.1 at 1640 m.
   await expect(
@@ -223,13 +223,13 @@ test('a job file comes in by the Yard; what is none is told where it is wrong', 
     buffer: Buffer.from(JSON.stringify(job)),
   });
   await page.waitForURL(/\/jobs\//);
-  await expect(page.getByText('Tire low: RF')).toBeVisible();
+  await expect(found(page, 'Tire low: RF')).toBeVisible();
 });
 
 test('the sheet says whether a car must be taught, why, and in which ways it can be', async ({ page }) => {
   const relearn = async (plate: string) => {
     await openJob(page, plate);
-    await page.getByRole('button', { name: 'Relearn' }).click();
+    await page.getByRole('region', { name: 'Findings' }).getByRole('button', { name: 'Relearn' }).click();
     return page.getByRole('dialog', { name: 'Relearn' });
   };
   const rotated = await relearn('KUR 125');
@@ -243,10 +243,10 @@ test('the sheet says whether a car must be taught, why, and in which ways it can
   await expect(rotated.getByText('Wait for horn once, 20 s at most: this wheel is learned')).toBeVisible();
   await expect(rotated.getByRole('row', { name: /horn twice at each wheel the car gave up/ })).toBeVisible();
   await rotated.locator('summary').nth(1).click();
-  await expect(rotated.getByText('Send the IDs to the car')).toBeVisible();
+  await expect(rotated.getByText('Register the IDs in the car')).toBeVisible();
 
   const indirect = await relearn('MEN 220');
-  await expect(indirect.getByRole('heading', { name: 'The reference must be stored again' })).toBeVisible();
+  await expect(indirect.getByRole('heading', { name: 'The system must be reset' })).toBeVisible();
   await expect(indirect.locator('summary')).toHaveText([/^Hold the set button, then drive/]);
 
   const sound = await relearn('KUR 633');
@@ -286,21 +286,24 @@ test('every key of the help does what it says', async ({ page }) => {
   await opens('v', 'Prove it');
 });
 
-test('an indirect system is put right by storing its reference', async ({ page }) => {
+test('an indirect system is put right by a reset, with a drive after it', async ({ page }) => {
   await openJob(page, 'MEN 220');
   const foot = page.getByRole('group', { name: 'Next move' });
-  await measureUntil(page, 'Store the reference', async (move) => {
+  await measureUntil(page, 'Reset the system', async (move) => {
     expect(move).toMatch(/^Look at/);
     await foot.getByRole('button', { name: move }).click();
     await page.getByRole('radio', { name: 'rubber stem' }).check();
-    await page.getByRole('button', { name: 'Keep the look' }).click();
+    await page.getByRole('button', { name: 'Save the look' }).click();
   });
-  await foot.getByRole('button', { name: 'Store the reference' }).click();
-  const dialog = page.getByRole('dialog');
-  await expect(dialog).toContainText('Lamp on, steady');
-  await dialog.getByRole('button', { name: 'The reference is stored' }).click();
-  const follows = page.getByRole('region', { name: 'What follows' });
-  await expect(follows.getByText('Reference not stored')).toBeHidden();
+  await foot.getByRole('button', { name: 'Reset the system' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Reset the system' });
+  await expect(dialog.getByText('1. Every tire at its pressure, cold')).toBeVisible();
+  await dialog.getByRole('button', { name: 'The car confirmed it' }).click();
+  // With the drive after it.
+  await expect(dialog.getByRole('heading', { name: '3. Drive, then look at the lamp' })).toBeVisible();
+  await dialog.getByRole('button', { name: 'Later' }).click();
+  const follows = page.getByRole('region', { name: 'Findings' });
+  await expect(follows.getByText('System not reset')).toBeHidden();
   await expect(page.getByRole('button', { name: 'Look at the lamp' })).toBeVisible();
 });
 
@@ -332,10 +335,10 @@ test('no station is a dead end: without a lead what the car says is typed, and a
   const car = page.getByRole('dialog', { name: 'What the car says' });
   await expect(car.getByText('It compares wheel speeds and holds no IDs.')).toBeVisible();
   await car.getByLabel('Volts').fill('12.4');
-  await car.getByRole('button', { name: 'Keep the voltage' }).click();
+  await car.getByRole('button', { name: 'Save the voltage' }).click();
   await expect(car).toBeHidden();
-  await page.getByRole('navigation').getByRole('button', { name: 'Judge' }).click();
-  await expect(page.getByRole('heading', { name: 'What follows' })).toBeFocused();
+  await page.getByRole('navigation').getByRole('button', { name: 'Findings' }).click();
+  await expect(page.getByRole('heading', { name: 'Findings' })).toBeFocused();
   await openJob(page, 'KUR 633');
   await expect(page.getByRole('button', { name: /^Gauge LF/ })).toBeDisabled();
   await expect(page.getByRole('button', { name: 'Lamp', exact: true })).toBeDisabled();
