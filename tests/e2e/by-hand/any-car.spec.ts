@@ -304,6 +304,7 @@ test('on a phone, by touch, a car whose tire is low leaves proved in at most 30 
     await tap(move);
     const [what = ''] = move.split(' ');
     if (what === 'Gauge' || what === 'Fill') {
+      await expect(dialog).toBeVisible();
       // The dialog goes on round the car by itself.
       for (let wheel = await gaugedWheel(page); wheel; wheel = await gaugedWheel(page)) {
         await dialog.getByLabel(/^Reading/).fill(figures[wheel]?.shift() ?? '230');

@@ -35,6 +35,7 @@ test('a procedure is written, told what is wrong as it is written, tried dry, ke
   await expect(hold.getByText('the least, 9 s, is above the most, 6 s')).toBeVisible();
   await expect(desk.getByRole('button', { name: 'Save as a new version' })).toBeDisabled();
   await hold.getByLabel('Least, s').fill('4');
+  await hold.getByLabel('Most, s').fill('60');
   await expect(desk.getByText('It makes sense.')).toBeVisible();
 
   // A page that is closed by mistake loses nothing.
@@ -70,6 +71,7 @@ test('a procedure is written, told what is wrong as it is written, tried dry, ke
   await expect(desk.getByText('Found wrong at a car')).toBeVisible();
   await expect(desk.getByText('The button is on the left.')).toBeVisible();
   await desk.getByRole('link', { name: 'Change it' }).click();
+  await desk.waitForURL(/procedures\/edit/);
   await desk.getByLabel('Title').fill('Hold it left of the wheel');
   await desk.getByRole('button', { name: 'Save as a new version' }).click();
   await expect(desk.getByText('Version 2, imported')).toBeVisible();
