@@ -14,6 +14,7 @@ export {
   usualUncertaintyKPa,
 } from './instrument';
 export type { Calibration, CalibrationStatus } from './instrument';
+export { coldAfterHours, standOf, type Stand } from './stand';
 export type { CalibrationCheck, CheckPoint, Instrument } from './schema';
 
 /**

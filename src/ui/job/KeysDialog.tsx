@@ -5,6 +5,7 @@ const keys = [
   ['1 … 5', 'choose a wheel, in walking order'],
   ['Enter', 'take the next move'],
   ['G', 'gauge the chosen wheel'],
+  ['230 C', 'a reading, with C for a cold tire or W for a warm one'],
   ['W', 'wake the sensor of the chosen wheel'],
   ['L', 'the lamp'],
   ['P', 'the placard'],

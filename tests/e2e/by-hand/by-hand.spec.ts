@@ -63,7 +63,7 @@ test('a shop without any device: a rotated car is read, taught and proved, all o
     await page.keyboard.press(String(Object.keys(names).indexOf(wheel) + 1));
     await page.keyboard.press('g');
     await expect(page.getByRole('dialog', { name: `Gauge, ${name}` })).toBeVisible();
-    await dialog.getByLabel(/^Reading/).fill('240');
+    await dialog.getByLabel(/^Reading/).fill('240 c');
     await page.keyboard.press('Enter');
     await expect(page.getByRole('dialog', { name: `Gauge, ${name}` })).toBeHidden();
     if (await dialog.isVisible()) await page.keyboard.press('Escape');

@@ -1,7 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import type { Job } from '../../../src/core/job';
 import { signedIn } from '../../support/relearn';
-import { address, hydrated, nextMoveOf } from '../../support/visit';
+import { address, hydrated } from '../../support/visit';
 
 const pressures = { LF: '231', RF: '229', RR: '221', LR: '219' };
 const ids = { LF: '5A0C11D7', RF: '5A0C12E8', RR: '5A0C1404', LR: '5A0C150B' };
@@ -21,10 +21,10 @@ async function bookIn(page: Page, plate: string): Promise<string> {
   await hydrated(page);
   await page.getByLabel('Plate').fill(plate);
   await page.getByLabel('Vehicle', { exact: true }).fill('Tarn Velo, red');
+  // The sheet listens for news as soon as it listens for keys.
+  const listening = page.waitForRequest(/\/events$/);
   await page.getByRole('button', { name: 'Book in' }).click();
-  await page.waitForURL(/\/jobs\//);
-  // It listens for keys as soon as it has worked out what is next.
-  await nextMoveOf(page);
+  await listening;
   return new URL(page.url()).pathname;
 }
 
@@ -40,7 +40,7 @@ async function types(page: Page): Promise<void> {
   const gauge = page.getByRole('dialog', { name: /^Gauge/ });
   for (const kPa of Object.values(pressures)) {
     await expect(gauge.getByLabel(/^Reading/)).toHaveValue('');
-    await gauge.getByLabel(/^Reading/).fill(kPa);
+    await gauge.getByLabel(/^Reading/).fill(`${kPa} c`);
     await page.keyboard.press('Enter');
   }
   await expect(gauge).toBeHidden();

@@ -44,7 +44,7 @@ async function gaugeAll(page: Page, kPa: number, warmC?: number): Promise<void> 
       .first()
       .click();
     const dialog = page.getByRole('dialog');
-    await dialog.getByLabel(/^Reading/).fill(String(kPa));
+    await dialog.getByLabel(/^Reading/).fill(`${kPa} c`);
     if (warmC !== undefined) {
       await dialog.getByRole('radio', { name: 'warm', exact: true }).check();
       await dialog.getByLabel(/^Tire temperature/).fill(String(warmC));
@@ -141,7 +141,7 @@ test('a leak is found over three visits, shown, and gone once it is repaired', a
   const dialog = page.getByRole('dialog', { name: /^Gauge/ });
   for (const kPa of ['216', '217', '216', '183', '412']) {
     await expect(dialog.getByLabel(/^Reading/)).toHaveValue('');
-    await dialog.getByLabel(/^Reading/).fill(kPa);
+    await dialog.getByLabel(/^Reading/).fill(`${kPa} c`);
     await page.keyboard.press('Enter');
   }
   await expect(dialog).toBeHidden();
@@ -171,7 +171,7 @@ test('a leak is found over three visits, shown, and gone once it is repaired', a
     .getByRole('button', { name: /^Gauge LR/ })
     .first()
     .click();
-  await dialog.getByLabel(/^Reading/).fill('230');
+  await dialog.getByLabel(/^Reading/).fill('230 c');
   await page.keyboard.press('Enter');
   await expect(dialog).toBeHidden();
   await expect(found(page, 'Losing air: LR')).toBeVisible();
@@ -219,7 +219,7 @@ test('a gauge goes out of tolerance, and its readings are flagged', async ({ pag
   await page.keyboard.press('g');
   const dialog = page.getByRole('dialog');
   await dialog.getByLabel('Gauge').selectOption({ label: 'Green digital, bay 3' });
-  await dialog.getByLabel(/^Reading/).fill('232');
+  await dialog.getByLabel(/^Reading/).fill('232 c');
   await expect(dialog).toContainText('corrected 230 kPa');
   await page.keyboard.press('Enter');
   await page.keyboard.press('Escape');
@@ -247,7 +247,7 @@ test('what cannot be is told on the field, what hardly is is asked about, and no
     await expect(dialog.getByRole('alert')).toHaveText(/cannot be; it lies between .* Read it again\./);
     await expect(reading).toHaveValue(wrong);
   }
-  await reading.fill('231.5');
+  await reading.fill('231.5 c');
   const tireTemperature = dialog.getByLabel(/^Tire temperature/);
   await tireTemperature.fill('300');
   await page.keyboard.press('Enter');
@@ -298,7 +298,7 @@ test('the tires on the car are compared with the placard, and the sidewall limit
     .first()
     .click();
   const dialog = page.getByRole('dialog', { name: /^Gauge/ });
-  await dialog.getByLabel(/^Reading/).fill('228');
+  await dialog.getByLabel(/^Reading/).fill('228 c');
   // By hand the morning school wants (230 + 101.325) · 283.15 / 263.15 − 101.325 = 255 kPa; the sidewall allows 250.
   await expect(dialog).toContainText('maximum of 250 kPa limits the target');
   await page.keyboard.press('Enter');
@@ -353,7 +353,7 @@ test('units of one’s own follow everywhere, and what was typed comes back as i
   await page
     .getByRole('dialog')
     .getByLabel(/^Reading/)
-    .fill('32.25 psi');
+    .fill('32.25 psi c');
   await page.keyboard.press('Enter');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('button', { name: /^Gauge LF, 222 kPa/ })).toBeVisible();

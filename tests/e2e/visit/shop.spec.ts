@@ -148,7 +148,7 @@ test('a reading that was wrong is corrected, and the old value is kept', async (
   const path = await openJob(page, 'ARR 774');
   await page.getByRole('button', { name: /^Gauge LF, 241/ }).click();
   await page.locator('label', { hasText: 'that was wrong' }).click();
-  await page.getByLabel(/^Reading/).fill('239');
+  await page.getByLabel(/^Reading/).fill('239 c');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: /^Gauge LF, 239/ })).toBeVisible();
   await expect(page.getByText('saved on this device')).toBeHidden();
@@ -172,7 +172,7 @@ test('a figure in the wrong unit is asked about, an impossible one is refused on
   await page.keyboard.press('Enter');
   await expect(page.getByRole('alert')).toContainText('Right unit?');
   await expect(page.getByRole('dialog')).toBeVisible();
-  await reading.fill('35 psi');
+  await reading.fill('35 psi c');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: /^Gauge LF, 241/ })).toBeVisible();
 });
@@ -313,7 +313,7 @@ test('a session that ended asks to sign in, and keeps what was entered meanwhile
   await page.context().clearCookies();
   await page.keyboard.press('5');
   await page.keyboard.press('g');
-  await page.getByLabel(/^Reading/).fill('377');
+  await page.getByLabel(/^Reading/).fill('377 c');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('alert')).toContainText(
     'Sign in to go on. What you entered is kept on this device.',

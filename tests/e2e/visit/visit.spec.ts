@@ -16,7 +16,7 @@ async function typeGauges(page: Page, readings: Record<string, string>, first: s
   const walk = Object.keys(readings);
   for (const wheel of walk.slice(walk.indexOf(first))) {
     await expect(page.getByRole('dialog').getByLabel(/^Reading/)).toBeFocused();
-    await page.keyboard.type(readings[wheel] ?? '');
+    await page.keyboard.type(`${readings[wheel] ?? ''}c`);
     await page.keyboard.press('Enter');
   }
   await expect(page.getByRole('dialog')).toBeHidden();
@@ -145,6 +145,8 @@ test('a car with one low tire leaves proved, by touch on a phone', async ({ brow
       const walk = Object.keys(readings);
       for (const wheel of walk.slice(walk.indexOf(first))) {
         await key(readings[wheel] ?? '');
+        const cold = page.getByRole('dialog').locator('label', { hasText: /^cold$/ });
+        if (!(await cold.getByRole('radio').isChecked())) await cold.tap();
         if (wheel === 'RF') await expect(page.getByRole('dialog').getByText('−64 kPa')).toBeVisible();
         await tap(`Save ${wheel}`);
       }
@@ -331,7 +333,7 @@ test('a second browser sees a reading within a second, nothing moves, and a lost
   const moved = () => other.evaluate(() => (window as unknown as { moved: string[] }).moved);
   for (const kPa of ['301', '302', '303']) {
     await page.keyboard.press('g');
-    await page.getByLabel(/^Reading/).fill(kPa);
+    await page.getByLabel(/^Reading/).fill(`${kPa} c`);
     const started = Date.now();
     await page.keyboard.press('Enter');
     await expect(other.getByRole('button', { name: `Gauge LR, ${kPa} kPa` })).toBeVisible();
@@ -344,7 +346,7 @@ test('a second browser sees a reading within a second, nothing moves, and a lost
   // Offline: the reading stays on this device, through a reload, and goes out once.
   await page.context().setOffline(true);
   await page.keyboard.press('g');
-  await page.getByLabel(/^Reading/).fill('388');
+  await page.getByLabel(/^Reading/).fill('388 c');
   await page.keyboard.press('Enter');
   await expect(page.getByText(/1 saved on this device/)).toBeVisible();
   await page.context().setOffline(false);

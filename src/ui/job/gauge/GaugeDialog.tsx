@@ -3,11 +3,14 @@ import type { Job, Observation, Seen } from '../../../core/job';
 import { fillingCaution } from '../../../core/cautions';
 import { aimFor } from '../../../core/filling';
 import {
+  coldAfterHours,
   corrected,
   refuseHotCold,
+  standOf,
   calibrationStatusOf,
   calibrationStatusWords,
   type Instrument,
+  type Stand,
 } from '../../../core/gauge';
 import { placardKPa, placardToleranceKPa } from '../../../core/placard';
 import type { Column } from '../../../core/ledger/column';
@@ -21,6 +24,7 @@ import {
   temperature,
   type UnitChoice,
 } from '../../../core/units';
+import { notesOf } from '../../../core/visit/notes';
 import type { PracticeCar } from '../../../core/visit/view';
 import { positionName, type Position } from '../../../core/wheel';
 import { ask } from '../../api';
@@ -54,12 +58,13 @@ const lastGauge = 'hacienda.gauge';
 /** Readings in walking order: type, Enter, next wheel. */
 export function GaugeDialog(props: GaugeDialogProps) {
   const { jobId, job, columns, gauges, first, units, practice, onRecord, onClose } = props;
+  const [opened] = useState(() => Date.now());
+  const [stands] = useState(() => standOf(job, notesOf(job).openedAt, opened));
   const [wheel, setWheel] = useState(first);
   const [typed, setTyped] = useState('');
-  const [tire, setTire] = useState<'cold' | 'warm'>('cold');
-  const [warmth, setWarmth] = useState<Warmth>(noWarmth);
+  const [tire, setTire] = useState(stands?.tire);
+  const [warmth, setWarmth] = useState(() => warmthOf(stands));
   const [coldTyped, setColdTyped] = useState('');
-  const [opened] = useState(() => Date.now());
   const [gaugeId, setGaugeId] = useState(() => rememberedGauge(gauges));
   const [correcting, setCorrecting] = useState<'no' | 'yes'>('no');
   const [doubted, setDoubted] = useState(false);
@@ -77,14 +82,23 @@ export function GaugeDialog(props: GaugeDialogProps) {
   const entry = typed === '' ? undefined : parse(pressure, typed, units.pressure);
   const instrument = gauges.find(({ id }) => id === gaugeId);
   const target = aim?.kPa ?? (tire === 'cold' ? cold : undefined);
+  const chooseTire = (next: 'cold' | 'warm') => {
+    setTire(next);
+    setWarmthError(undefined);
+  };
   const type = (value: string) => {
-    setTyped(value);
+    const letter = standLetters[value.slice(-1).toLowerCase()];
+    if (letter) chooseTire(letter);
+    setTyped(letter ? value.slice(0, -1).trimEnd() : value);
     setError(undefined);
     setDoubted(false);
   };
   const choose = (next: Position) => {
     setWheel(next);
     type('');
+    // What was measured at one tire says nothing of the next.
+    setColdTyped('');
+    setWarmth((last) => ({ ...last, typed: '' }));
     setCorrecting('no');
   };
   const chooseGauge = (id: string) => {
@@ -96,7 +110,7 @@ export function GaugeDialog(props: GaugeDialogProps) {
     const read = parse(pressure, typed, units.pressure);
     if (!read.ok) return setError(read.problem.message);
     if (typeof warm === 'string') return setWarmthError(warm);
-    const refusal = refuseHotCold(tire, celsiusOf(warm), job.climate?.nowC);
+    const refusal = tire && refuseHotCold(tire, celsiusOf(warm), job.climate?.nowC);
     if (refusal && !refusal.ok) return setWarmthError(refusal.problem.message);
     const share = cold === undefined ? 1 : read.value.base / cold;
     if (!doubted && read.value.base > 0 && (share < doubtful.least || share > doubtful.most)) {
@@ -105,6 +119,7 @@ export function GaugeDialog(props: GaugeDialogProps) {
         `${typed} is far from the placard's ${format(pressure, cold ?? 0, units.pressure)}. Right unit? Enter again saves it.`,
       );
     }
+    if (!tire) return setWarmthError(whichStand);
     const observation: Observation = {
       kind: 'gauge',
       at: new Date().toISOString(),
@@ -151,7 +166,8 @@ export function GaugeDialog(props: GaugeDialogProps) {
             <Field
               key={wheel}
               label={`Reading, ${units.pressure}`}
-              inputMode="decimal"
+              // By touch the keys beside it are there; the device's own would cover them.
+              inputMode={byTouch() ? 'none' : 'decimal'}
               value={typed}
               onValue={type}
               error={error}
@@ -185,11 +201,13 @@ export function GaugeDialog(props: GaugeDialogProps) {
                 { value: 'warm', label: 'warm' },
               ]}
               value={tire}
-              onValue={(next) => {
-                setTire(next);
-                setWarmthError(undefined);
-              }}
+              onValue={chooseTire}
             />
+            {!tire && warmthError && (
+              <p role="alert" className={styles.ask}>
+                {warmthError}
+              </p>
+            )}
             {tire === 'cold' && (
               <Field
                 label={`Tire temperature, ${units.temperature}, if measured`}
@@ -282,6 +300,24 @@ function rememberedGauge(gauges: readonly Instrument[]): string {
   return gauges.find(({ id }) => id === last)?.id ?? '';
 }
 
+/** Typed after the figure, they say how the tire stands. */
+const standLetters: Partial<Record<string, 'cold' | 'warm'>> = { c: 'cold', w: 'warm' };
+const whichStand = `Cold or warm? Cold: it stood ${coldAfterHours} hours, or was driven under 1.5 km.`;
+
+const byTouch = (): boolean => matchMedia('(pointer: coarse)').matches;
+
+/** How a warm tire was driven goes on from its last reading; a temperature is measured at each. */
+const warmthOf = (stands: Stand | undefined): Warmth =>
+  stands?.driven
+    ? {
+        ...noWarmth,
+        how: 'estimated',
+        drive: stands.driven.drive,
+        driven: String(stands.driven.minutes),
+        stood: String(stands.driven.stoodMinutes),
+      }
+    : noWarmth;
+
 /** What is known of the tire's temperature: it was measured, or how it was driven. */
 type Known = { measuredC: number } | { driven: NonNullable<Seen<'gauge'>['driven']> };
 
@@ -298,12 +334,13 @@ function celsiusOf(known: Known | undefined): number | undefined {
 
 /** A sentence where what was typed of the tire's temperature is none. */
 function temperatureOf(
-  tire: 'cold' | 'warm',
+  tire: Stand['tire'] | undefined,
   warmth: Warmth,
   coldTyped: string,
   outdoorC: number | undefined,
   units: UnitChoice,
 ): Known | string | undefined {
+  if (!tire) return undefined;
   const typed = tire === 'cold' ? coldTyped : warmth.how === 'measured' ? warmth.typed : '';
   if (typed.trim() !== '') {
     const read = parse(temperature, typed, units.temperature);
