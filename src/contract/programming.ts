@@ -95,7 +95,8 @@ export const programmingContracts = {
   },
   serviceSensor: {
     summary: 'Keeps how the sensor of a wheel was serviced, with a picture of its printed ID',
-    body: sensorServiceSchema.omit({ at: true, by: true }).extend({ key }),
+    /** `at`: when it was done, where it is sent later; never after it arrives. */
+    body: sensorServiceSchema.omit({ by: true }).partial({ at: true }).extend({ key }),
     answer: visitSchema,
     problems: [...ofOpenJob, 'no-such-wheel'],
   },

@@ -38,7 +38,9 @@ export function serviceSensor(
       if (!isJpeg(bytes)) return noPhoto();
       if (hasCameraNotes(bytes)) return photoWithNotes();
     }
-    const service: SensorService = { ...asked, at: new Date().toISOString(), by: who.name };
+    const now = Date.now();
+    const at = new Date(Math.min(Date.parse(asked.at ?? '') || now, now)).toISOString();
+    const service: SensorService = { ...asked, at, by: who.name };
     await addService(tx, id, service);
     await announce(tx, id);
     return viewIn(tx, id);

@@ -6,7 +6,8 @@ export function keepAppHere(): void {
       .register('/sw.js')
       .then(() => navigator.serviceWorker.ready)
       .then(({ active }) => {
-        if (!location.pathname.startsWith('/sign-in')) active?.postMessage({ keep: location.pathname });
+        if (location.pathname.startsWith('/sign-in')) return;
+        for (const keep of [location.pathname, '/api/parts']) active?.postMessage({ keep });
       })
       // Without it the app works as long as there is a connection.
       .catch(() => undefined);

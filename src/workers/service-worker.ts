@@ -42,6 +42,8 @@ const kept = new NetworkFirst({
   ],
 });
 registerRoute(new NavigationRoute(kept, { denylist: [/^\/api\//, /^\/sign-in/] }));
+// The catalogue: what is serviced at a wheel is serviced without a connection too.
+registerRoute(({ url }) => url.pathname === '/api/parts', kept);
 
 worker.addEventListener('install', (event) => event.waitUntil(worker.skipWaiting()));
 worker.addEventListener('activate', (event) => event.waitUntil(worker.clients.claim()));

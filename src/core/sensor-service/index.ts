@@ -10,6 +10,12 @@ import type { sensorServiceSchema } from './schema';
 /** The service of a sensor at one wheel, as it is kept: what was done, with which kit and torque, and the printed ID. */
 export type SensorService = z.infer<typeof sensorServiceSchema>;
 
+/** What a technician says of a service: all but who it was. */
+export type Serviced = Pick<
+  SensorService,
+  'wheel' | 'at' | 'part' | 'kit' | 'torqueNm' | 'done' | 'printedId' | 'photo' | 'declined'
+>;
+
 /** What hands do, in their order (common practice; the maker's instruction comes first). */
 export const serviceSteps = [
   'deflated',

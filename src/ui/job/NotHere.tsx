@@ -8,7 +8,7 @@ const words = {
   },
   'no-connection': {
     title: 'No connection to the shop',
-    text: 'No connection to the shop, and this needs it. Nothing is lost: readings, looks, codes, the placard and corrections can be entered as usual; they are saved on this device and sent once the connection is back.',
+    text: 'No connection to the shop, and this needs it. Nothing is lost: readings, looks, codes, the placard, the service of a sensor and corrections can be entered as usual; they are saved on this device and sent once the connection is back.',
   },
 };
 

@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto';
 import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
-import { gauge, jobWith } from '../../../tests/support/car';
+import { gauge, jobWith, minute } from '../../../tests/support/car';
 import type { VisitView } from '../../core/visit/view';
 import { createStore, set } from 'idb-keyval';
 import { outboxOfJob, withWaiting, type Waiting } from './outbox';
@@ -273,7 +273,11 @@ describe('the job with what is on its way', () => {
     const shown = withWaiting(jobWith([]), [
       item('one'),
       { key: 'edit', changes: { placard, odometerKm: 81_000, complaint: 'pulls left' }, version: 1 },
+      { key: 'serviced', service: { wheel: 'RF', at: minute(2), done: ['kit'] }, by: { id: 'i', name: 'Ines' } },
       { ...item('gone'), refused: 'handed over' },
+    ]);
+    expect(shown.sensorServices).toEqual([
+      { key: 'serviced', wheel: 'RF', at: minute(2), done: ['kit'], by: 'Ines' },
     ]);
     expect(shown.observations).toMatchObject([{ key: 'one', kPa: 230 }]);
     expect(shown).toMatchObject({

@@ -3,12 +3,13 @@ import type { Job, Observation } from '../../core/job';
 import { observationKinds } from '../../core/observation';
 import type { Problem, Result } from '../../core/result';
 import { notesOf } from '../../core/visit/notes';
+import type { Serviced } from '../../core/sensor-service';
 import type { VisitView } from '../../core/visit/view';
 import { ask } from '../api';
 import { createOutbox, type Kept, type Outbox } from '../outbox';
 
-/** A reading, or a correction of the visit, on its way to the job. */
-export type Waiting = WaitingReading | WaitingEdit;
+/** A reading, a correction of the visit or the service of a sensor, on its way to the job. */
+export type Waiting = WaitingReading | WaitingEdit | WaitingService;
 interface WaitingReading extends Kept {
   observation: Observation;
   replaces?: string;
@@ -17,6 +18,10 @@ interface WaitingEdit extends Kept {
   changes: HeaderChanges;
   /** The version of the job it was made on. */
   version: number;
+}
+
+interface WaitingService extends Kept {
+  service: Serviced;
 }
 
 /** What of a job the shop has not confirmed yet. */
@@ -31,8 +36,14 @@ export const outboxOfJob = (
     person,
     isItem: (found) =>
       ('observation' in found && isObservation(found.observation)) ||
-      ('changes' in found && typeof found.changes === 'object' && 'version' in found),
-    send: (item) => ('observation' in item ? sendReading(jobId, item) : sendEdit(jobId, item)),
+      ('changes' in found && typeof found.changes === 'object' && 'version' in found) ||
+      ('service' in found && typeof found.service === 'object'),
+    send: (item) =>
+      'observation' in item
+        ? sendReading(jobId, item)
+        : 'service' in item
+          ? ask('serviceSensor', { id: jobId, as: item.by?.id, body: { key: item.key, ...item.service } })
+          : sendEdit(jobId, item),
     onStored,
     ...(onWaiting && { onWaiting }),
   });
@@ -77,10 +88,16 @@ export function withWaiting(job: Job, waiting: readonly Waiting[]): Job {
     'observation' in item && !job.observations.some((seen) => seen.key === item.key) ? [item] : [],
   );
   const edits = coming.flatMap((item) => ('changes' in item ? [item.changes] : []));
-  if (readings.length === 0 && edits.length === 0) return job;
+  const services = coming.flatMap((item) =>
+    'service' in item && !job.sensorServices?.some(({ key }) => key === item.key)
+      ? [{ key: item.key, ...item.service, by: item.by?.name }]
+      : [],
+  );
+  if (readings.length + edits.length + services.length === 0) return job;
   const replaced = new Set(readings.map(({ replaces }) => replaces));
   return edits.reduce(withChanges, {
     ...job,
+    ...(services.length > 0 && { sensorServices: [...(job.sensorServices ?? []), ...services] }),
     observations: [
       ...job.observations.filter(({ key }) => key === undefined || !replaced.has(key)),
       ...readings.map(({ key, observation }) => ({ ...observation, key })),

@@ -60,6 +60,7 @@ export interface Sheet {
   act: Act;
   record: (observation: Observation, replaces?: string) => void;
   edit: (changes: HeaderChanges) => Promise<boolean>;
+  service: Visit['service'];
   wake: (wheel: Position, trigger: Seen<'activation'>['trigger']) => Promise<boolean>;
   readCar: () => Promise<boolean>;
   clearCodes: () => Promise<boolean>;
@@ -72,7 +73,6 @@ export interface Sheet {
 const needsTheShop: ReadonlySet<Open['dialog']> = new Set([
   'hand-over',
   'program',
-  'service',
   'relearn',
   'cancel',
   'history',
@@ -109,7 +109,7 @@ const countAfterS = 3;
 export function useSheet({ initial, assessment, reasons, units, person }: SheetProps): Sheet {
   const { role } = person;
   const visit = useVisit(initial, person);
-  const { view, facts, act, record, edit } = visit;
+  const { view, facts, act, record, edit, service } = visit;
   const verdict = useVerdict(initial, { assessment, reasons }, view, facts, units);
   const { job, judged } = verdict;
   const mayRecord = role !== 'adviser';
@@ -144,6 +144,7 @@ export function useSheet({ initial, assessment, reasons, units, person }: SheetP
     act,
     record,
     edit,
+    service,
     wake: (wheel, trigger) => act(`Waking ${wheel}…`, 'wake', { wheel, trigger }),
     readCar: () => act('Reading the car…', 'readCar', {}),
     clearCodes: () => act('Clearing the codes…', 'clearCodes', {}),

@@ -3,7 +3,8 @@ import { flushSync } from 'react-dom';
 import { v7 as newKey } from 'uuid';
 import type { Job, Observation } from '../../core/job';
 import type { BodyOf, HeaderChanges } from '../../contract';
-import type { Problem } from '../../core/result';
+import type { Problem, Result } from '../../core/result';
+import type { Serviced } from '../../core/sensor-service';
 import type { VisitView } from '../../core/visit/view';
 import { ask } from '../api';
 import type { Outbox } from '../outbox';
@@ -29,8 +30,7 @@ export type Deed =
   | 'practise'
   | 'programSensor'
   | 'noteProgrammed'
-  | 'readSensorBack'
-  | 'serviceSensor';
+  | 'readSensorBack';
 type WithoutKey<Body> = Body extends { key: string } ? Omit<Body, 'key'> : Body;
 export type Act = <Name extends Deed>(
   what: string,
@@ -52,6 +52,8 @@ export interface Visit {
   record: (observation: Observation, replaces?: string) => void;
   /** Corrects the visit; without a connection it is kept here, and goes out later. Tells whether it is done with. */
   edit: (changes: HeaderChanges) => Promise<boolean>;
+  /** Keeps how a sensor was serviced; without a connection on this device, like a reading. */
+  service: (service: Omit<Serviced, 'at'>) => Promise<boolean>;
   /** Does one thing through the server; the same thing again after a lost answer is not done twice. */
   act: Act;
 }
@@ -149,23 +151,25 @@ export function useVisit(initial: VisitView, person: { id: string; name: string 
     return answer.ok;
   };
 
-  const edit: Visit['edit'] = async (changes) => {
+  /** Sends it now; without a connection it is kept on this device, and goes out later. */
+  const sendOrKeep = async (
+    thing: string,
+    send: (key: string) => Promise<Result<VisitView>>,
+    kept: (key: string) => Waiting,
+  ): Promise<boolean> => {
     if (busy) return false;
-    const keep = () => outbox?.add({ key: newKey(), changes, version: view.version });
-    // What waits already goes out first.
-    if (waiting.some((item) => 'changes' in item && item.refused === undefined)) {
-      keep();
+    const key = keys.current.get(thing) ?? newKey();
+    if (!connected) {
+      outbox?.add(kept(key));
       return true;
     }
     setBusy({ what: 'Saving…', seconds: 0 });
     setProblem(undefined);
-    const thing = `edit ${JSON.stringify(changes)}`;
-    const key = keys.current.get(thing) ?? newKey();
     keys.current.set(thing, key);
-    const answer = await ask('editJob', { id, as: person.id, body: { key, version: view.version, changes } });
+    const answer = await send(key);
     setBusy(undefined);
     if (!answer.ok && answer.problem.code === 'offline') {
-      outbox?.add({ key, changes, version: view.version });
+      outbox?.add(kept(key));
       return true;
     }
     if (answer.ok || answer.problem.code !== 'server-error') keys.current.delete(thing);
@@ -175,6 +179,30 @@ export function useVisit(initial: VisitView, person: { id: string; name: string 
       void refresh();
     }
     return answer.ok;
+  };
+
+  const edit: Visit['edit'] = (changes) => {
+    const { version } = view;
+    const kept = (key: string): Waiting => ({ key, changes, version });
+    // What waits already goes out first.
+    if (waiting.some((item) => 'changes' in item && item.refused === undefined)) {
+      outbox?.add(kept(newKey()));
+      return Promise.resolve(true);
+    }
+    return sendOrKeep(
+      `edit ${JSON.stringify(changes)}`,
+      (key) => ask('editJob', { id, as: person.id, body: { key, version, changes } }),
+      kept,
+    );
+  };
+
+  const service: Visit['service'] = (done) => {
+    const at = new Date().toISOString();
+    return sendOrKeep(
+      `service ${JSON.stringify(done)}`,
+      (key) => ask('serviceSensor', { id, as: person.id, body: { key, ...done, at } }),
+      (key) => ({ key, service: { ...done, at } }),
+    );
   };
 
   const facts = useMemo(() => withWaiting(view.job, waiting), [view.job, waiting]);
@@ -190,6 +218,7 @@ export function useVisit(initial: VisitView, person: { id: string; name: string 
     record: (observation, replaces) =>
       outbox?.add({ key: newKey(), observation, ...(replaces && { replaces }) }),
     edit,
+    service,
     act,
   };
 }

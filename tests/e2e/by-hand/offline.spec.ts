@@ -79,10 +79,16 @@ test('a whole walk without the network, over a closed tab and on two devices: al
     await scan.getByRole('button', { name: 'Save what it shows' }).click();
     await expect(scan).toBeHidden();
   }
+  await again.getByRole('button', { name: 'Service', exact: true }).click();
+  const service = again.getByRole('dialog', { name: 'Service of a sensor' });
+  await service.getByRole('checkbox').first().check();
+  await service.getByRole('button', { name: 'Save the service of LF' }).click();
+  await expect(service.getByText('Saved, by')).toBeVisible();
+  await again.keyboard.press('Escape');
   await again.reload();
   await hydrated(again);
   await expect(ledger).toContainText('5A0C 11D7');
-  await expect(again.getByText(/No connection\. 9 saved on this device/)).toBeVisible();
+  await expect(again.getByText(/No connection\. 10 saved on this device/)).toBeVisible();
   // What cannot be done without the shop says so before it is tried.
   await again.getByRole('button', { name: 'Hand over' }).click();
   await expect(again.getByRole('dialog')).toContainText('No connection to the shop');
@@ -109,6 +115,7 @@ test('a whole walk without the network, over a closed tab and on two devices: al
   expect(heard.map(({ id }) => id)).toEqual(Object.values(ids));
   expect(file.observations.filter(({ kind }) => kind === 'lamp')).toHaveLength(1);
   expect(file.observations).toHaveLength(9);
+  expect(file.sensorServices).toMatchObject([{ wheel: 'LF', done: [expect.any(String)] }]);
   await other.context().close();
 });
 

@@ -63,7 +63,7 @@ function wordsFor(job: Sheet['job'], wheel: Position): string {
 }
 
 function Service({ sheet, wheel, parts }: { sheet: Sheet; wheel: Position; parts: readonly Part[] }) {
-  const { job, act, busy, problem, closed } = sheet;
+  const { job, service, busy, problem, closed } = sheet;
   const before = serviceOf(job, wheel);
   const fitting = partsFor(parts, job);
   const [partName, setPartName] = useState(before?.part ?? programmedFor(job, wheel)?.part ?? '');
@@ -76,7 +76,7 @@ function Service({ sheet, wheel, parts }: { sheet: Sheet; wheel: Position; parts
   const shown = usePhoto(
     sheet.view.id,
     wheel,
-    photo,
+    photo ?? before?.photo,
     before?.hasPhoto === true ? before.key : undefined,
     setPhoto,
   );
@@ -86,7 +86,7 @@ function Service({ sheet, wheel, parts }: { sheet: Sheet; wheel: Position; parts
     setDone(is ? [...done, step] : done.filter((other) => other !== step));
   const torque = Number(nut.replace(',', '.'));
   const keep = () =>
-    void act('Saving…', 'serviceSensor', {
+    void service({
       wheel,
       done: serviceSteps.filter((step) => done.includes(step)),
       ...(part && { part: part.name }),
