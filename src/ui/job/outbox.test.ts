@@ -273,7 +273,11 @@ describe('the job with what is on its way', () => {
     const shown = withWaiting(jobWith([]), [
       item('one'),
       { key: 'edit', changes: { placard, odometerKm: 81_000, complaint: 'pulls left' }, version: 1 },
-      { key: 'serviced', service: { wheel: 'RF', at: minute(2), done: ['kit'] }, by: { id: 'i', name: 'Ines' } },
+      {
+        key: 'serviced',
+        service: { wheel: 'RF', at: minute(2), done: ['kit'] },
+        by: { id: 'i', name: 'Ines' },
+      },
       { ...item('gone'), refused: 'handed over' },
     ]);
     expect(shown.sensorServices).toEqual([

@@ -1,6 +1,6 @@
 import { expect, test, type Browser } from '@playwright/test';
 import { v7 as newKey } from 'uuid';
-import { address, openJob, restartServer } from '../../support/visit';
+import { address, expectMove, openJob, restartServer } from '../../support/visit';
 import { RelearnPage, signedIn } from '../../support/relearn';
 
 /** A procedure the manager writes for this test alone. */
@@ -264,7 +264,7 @@ test.describe('what goes wrong is said as what it means', () => {
 
   test('a car that leaves learning too soon; then by keyboard alone until it fails', async ({ page }) => {
     const at = new RelearnPage(page);
-    await at.start('KUR 125', 'Hazards three times');
+    await at.start('KUR 007', 'Hazards three times');
     const key = (name: string) => page.keyboard.press(name);
     await page.locator('body').focus();
     for (let n = 0; n < 3; n += 1) {
@@ -286,6 +286,24 @@ test.describe('what goes wrong is said as what it means', () => {
     await key('3');
     await at.state('expired');
     await expect(page.getByText('It ran out at LF')).toBeVisible();
+  });
+
+  test('a car that keeps no IDs it is sent is taught with the tool instead', async ({ page }) => {
+    await openJob(page, 'KUR 125');
+    const at = new RelearnPage(page);
+    // One write has failed before. After the second another way is offered.
+    await at.does('Register the IDs', /^Register 4 IDs/);
+    await expect(page.getByRole('dialog').getByText(/^It failed/)).toBeVisible();
+    await page.keyboard.press('Escape');
+    await expectMove(page, 'Relearn');
+    await at.start('KUR 125', 'Hazards three times');
+    await entersVela(at);
+    await at.hears('horn twice');
+    for (const wheel of four) await at.does(`Wake ${wheel}`, /horn once/);
+    await at.does(/horn twice/, 'Ignition is off', 'Read the car');
+    await expect(page.getByText('Seen: the car holds the right ID')).toBeVisible();
+    await at.does('goes off');
+    await at.state('done');
   });
 
   test('a run that is nowhere', async ({ page }) => {
