@@ -1,6 +1,6 @@
 import { defineMiddleware } from 'astro:middleware';
 import { foreignOrigin, notSignedIn, serverError, somebodyElse } from './contract/refusals';
-import { personHeader } from './contract/routes';
+import { nowHeader, personHeader } from './contract/routes';
 import type { Result } from './core/result';
 import { respond, sessionCookie } from './pages/_http';
 import { personOfToken } from './services/people';
@@ -72,6 +72,7 @@ function sameOrigin(request: Request): boolean {
 function secured(response: Response, status = response.status): Response {
   const headers = new Headers(response.headers);
   for (const [name, value] of Object.entries(securityHeaders)) headers.set(name, value);
+  headers.set(nowHeader, String(Date.now()));
   headers.append('content-security-policy', framePolicy);
   return new Response(response.body, { status, headers });
 }

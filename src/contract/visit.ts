@@ -222,7 +222,14 @@ export const visitContracts = {
     summary: 'Books a car in',
     body: bookingSchema,
     answer: z.object({ id: z.uuid(), number: z.int() }),
-    problems: ['unknown-profile', 'already-open', 'unknown-job'],
+    problems: [
+      'unknown-profile',
+      'already-open',
+      'unknown-job',
+      'not-allowed',
+      'no-such-wheel',
+      'key-in-use',
+    ],
   },
   importJob: {
     summary: 'Takes in a job file; the same file again finds the job it made',

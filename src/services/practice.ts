@@ -1,3 +1,4 @@
+import type { BodyOf } from '../contract';
 import { noPractice, noVinForPractice } from '../contract/refusals';
 import { success, type Result } from '../core/result';
 import type { PracticeCar, VisitView } from '../core/visit/view';
@@ -6,7 +7,7 @@ import * as bay from '../devices/bay';
 import { readCar } from './car';
 import { practiceBay } from './devices';
 import { viewJob } from './jobs';
-import type { Person } from './people';
+import { refuseUnless, type Person } from './people';
 
 /** What hands do to a simulated car: see its dash, let air in, drive it. A real car has none of this. */
 
@@ -27,14 +28,36 @@ async function inBay<Value>(
 
 export const lookAt = (jobId: string): Promise<Result<PracticeCar>> => inBay(jobId, bay.lookAt);
 
-export const setAir = (jobId: string, wheel: Position, kPa: number): Promise<Result<PracticeCar>> =>
+/** What hands do there, for who may lay hands on a car. Problem: `not-allowed`. */
+export function practise(
+  id: string,
+  body: BodyOf<'practise'>,
+  who: Person,
+): Promise<Result<PracticeCar | VisitView>> {
+  const refusal = refuseUnless(who, 'change-a-car');
+  if (refusal) return Promise.resolve(refusal);
+  switch (body.do) {
+    case 'drive':
+      return drive(id, body.key, who);
+    case 'night':
+      return letNightPass(id, body.celsius);
+    case 'air':
+      return setAir(id, body.wheel, body.kPa);
+    case 'fit':
+      return fitSensor(id, body.wheel, body.serial);
+    case 'cradle':
+      return layInCradle(id, body.serials);
+  }
+}
+
+const setAir = (jobId: string, wheel: Position, kPa: number): Promise<Result<PracticeCar>> =>
   inBay(jobId, (address, vin) => bay.setAir(address, vin, wheel, kPa));
 
-export const fitSensor = (jobId: string, wheel: Position, serial: string): Promise<Result<PracticeCar>> =>
+const fitSensor = (jobId: string, wheel: Position, serial: string): Promise<Result<PracticeCar>> =>
   inBay(jobId, (address, vin) => bay.fit(address, vin, wheel, serial));
 
 /** Lays these sensors of the box into the cradle, and takes all others out. */
-export const layInCradle = (jobId: string, serials: readonly string[]): Promise<Result<PracticeCar>> =>
+const layInCradle = (jobId: string, serials: readonly string[]): Promise<Result<PracticeCar>> =>
   inBay(jobId, async (address, vin) => {
     const laid = await bay.layInCradle(address, serials);
     return laid.ok ? bay.lookAt(address, vin) : laid;
@@ -47,7 +70,7 @@ export function lookIntoBox(): Promise<Result<bay.Box>> {
 }
 
 /** Lets a night of this cold pass over the simulated car and drives it off in the morning. */
-export const letNightPass = (jobId: string, celsius: number): Promise<Result<PracticeCar>> =>
+const letNightPass = (jobId: string, celsius: number): Promise<Result<PracticeCar>> =>
   inBay(jobId, (address, vin) => bay.letNightPass(address, vin, celsius, practiceSpeedKmh));
 
 /** Drives above wake speed, reads the car on the way as a passenger would, and parks again. */

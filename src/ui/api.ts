@@ -1,5 +1,6 @@
 import type { AnswerOf, BodyOf } from '../contract';
-import { personHeader, routes, type RouteName } from '../contract/routes';
+import { nowHeader, personHeader, routes, type RouteName } from '../contract/routes';
+import { heardShop } from './clock';
 import { answerUnclear, offline } from '../contract/refusals';
 import { failure, success, type Result } from '../core/result';
 
@@ -26,6 +27,7 @@ export async function ask<Name extends RouteName>(
   const path = address.replace('{id}', encodeURIComponent(id));
   const sent: unknown = body ?? file;
   let response: Response;
+  const sentMs = Date.now();
   try {
     response = await fetch(query ? `${path}?${new URLSearchParams(query).toString()}` : path, {
       method,
@@ -37,6 +39,7 @@ export async function ask<Name extends RouteName>(
   } catch {
     return offline();
   }
+  heardShop({ shopMs: Number(response.headers.get(nowHeader) ?? Number.NaN), sentMs, heardMs: Date.now() });
   const document: unknown = await response.json().catch(() => undefined);
   // The schemas come when they are first needed: the page shows without them.
   const { contracts, problemSchema } = await import('../contract');

@@ -1,5 +1,8 @@
 import { v7 as newKey } from 'uuid';
 import { describe, expect, it } from 'vitest';
+import { assess } from '../../src/core/diagnosis';
+import { findingsThatHold } from '../../src/core/assessment';
+import { atWheel, latest, type Observation } from '../../src/core/job';
 import { parseJob } from '../../src/core/job/schema';
 import { metric } from '../../src/core/units';
 import {
@@ -72,6 +75,63 @@ describe('what was recorded by mistake', () => {
       problem: { code: 'not-allowed' },
     });
     must(await takeBack(id, { observation: seen, reason: 'other car' }, pilar));
+  });
+});
+
+describe('a reading from a device whose clock is fast', () => {
+  const inMinutes = (n: number) => new Date(Date.now() + n * 60_000).toISOString();
+
+  it('does not stand above what was read after it', async () => {
+    const { id } = await booked({ placard: [{ position: 'front', coldKPa: 230 }] });
+    const [early, late] = [newKey(), newKey()];
+    must(await record(id, { key: early, observation: { ...gauge(0, 'LF', 230), at: inMinutes(5) } }, ines));
+    const view = must(
+      await record(id, { key: late, observation: { ...gauge(0, 'LF', 120), at: inMinutes(0) } }, ines),
+    );
+    expect(latest(atWheel(view.job, 'gauge', 'LF'))?.seen).toMatchObject({ kPa: 120 });
+    expect(findingsThatHold(assess(view.job)).map(({ code }) => code)).toContain('tire-low');
+    expect(must(await historyOf(id))).toMatchObject([
+      { key: late },
+      { key: early, observation: { saidAt: expect.any(String) } },
+    ]);
+  });
+
+  it('is set right however it comes: recorded, booked in with, or from a file', async () => {
+    const far = { ...lamp(0, 'steady'), at: '2031-01-01T00:00:00Z' };
+    const { id } = await booked({ observations: [{ key: newKey(), observation: far }] });
+    const file = must(await exportJob(id));
+    const copy = must(
+      await importJob(
+        must(
+          parseJob({
+            ...file,
+            visit: { ...file.visit, key: newKey() },
+            observations: [{ ...far, key: newKey() }],
+          }),
+        ),
+        ines,
+      ),
+    );
+    for (const job of [id, copy.id]) {
+      const [seen] = must(await viewJob(job)).job.observations;
+      expect(Date.parse(seen?.at ?? '')).toBeLessThanOrEqual(Date.now());
+      expect(seen).toMatchObject({ saidAt: far.at });
+    }
+  });
+});
+
+describe('what the counter may not record', () => {
+  it('it cannot bring in with a booking either, and no job is made of it', async () => {
+    const pilar = person('adviser');
+    const plate = `L ${newKey().slice(-6)}`;
+    const asked = (observation: Observation) =>
+      bookIn(
+        { key: newKey(), vehicle: vehicle({ plate }), observations: [{ key: newKey(), observation }] },
+        pilar,
+      );
+    expect(await asked(gauge(0, 'LF', 230))).toMatchObject({ problem: { code: 'not-allowed' } });
+    expect((await yard()).some((line) => line.plate === plate)).toBe(false);
+    must(await asked(lamp(0, 'steady')));
   });
 });
 

@@ -130,8 +130,11 @@ export const codeSchema = z.looseObject({
 /** Names one thing within a file. Ours are UUIDs; another program may name things as it likes. */
 const fileKey = z.string().min(1).max(64);
 
+/** What the device's clock said of a reading that came from the future; it was set right. */
+const saidAt = at.optional();
+
 const seen = <Kind extends string, Shape extends z.ZodRawShape>(kind: Kind, shape: Shape) =>
-  z.looseObject({ kind: z.literal(kind), at, key: fileKey.optional(), ...shape });
+  z.looseObject({ kind: z.literal(kind), at, saidAt, key: fileKey.optional(), ...shape });
 
 /**
  * A reading as it was taken. Its correction, its uncertainty, whether it is trusted, and the tire's temperature where

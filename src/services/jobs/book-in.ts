@@ -14,13 +14,18 @@ import { loadShop } from '../../data/shop';
 import * as vehicles from '../../data/vehicles';
 import type { Person } from '../people';
 import { canonicalPlate, deriveKey, yearMs } from './common';
+import { recordIn, refuseFirst, refuseRecording } from './record';
 
 /**
  * Opens a job for a vehicle, known or new. A car whose job is open already is not booked in twice. Problems:
- * `unknown-profile`, `already-open` with the ID of that job, `unknown-job` where it should follow up one that is not there.
+ * `unknown-profile`, `already-open` with the ID of that job, `unknown-job` where it should follow up one that is not there,
+ * `not-allowed`, `no-such-wheel` and `key-in-use` for what was read with it.
  */
 export function bookIn(booking: Booking, who: Person): Promise<Result<{ id: string; number: number }>> {
   return inTransaction(async (tx) => {
+    const first = booking.observations ?? [];
+    const refusal = refuseRecording(who, first);
+    if (refusal) return refusal;
     const there = await jobs.findJobByKey(tx, booking.key);
     if (there) return success({ id: there.id, number: there.number });
 
@@ -83,6 +88,8 @@ export function bookIn(booking: Booking, who: Person): Promise<Result<{ id: stri
         ...(before && { followUpOf: { id: before.id, number: before.number } }),
       },
     };
+    const refused = await refuseFirst(tx, header, first);
+    if (refused) return refused;
     const job = await jobs.createJob(tx, {
       id: newId(),
       key: booking.key,
@@ -91,7 +98,7 @@ export function bookIn(booking: Booking, who: Person): Promise<Result<{ id: stri
       openedBy: who.name,
       openedAt,
     });
-    for (const entry of booking.observations ?? []) await jobs.addObservation(tx, job.id, who.name, entry);
+    await recordIn(tx, job.id, first, who);
     if (before) await noteFollowUp(tx, before, job, who);
     await announce(tx, job.id);
     return success({ id: job.id, number: job.number });

@@ -1,6 +1,7 @@
 import type { HeaderChanges } from '../../contract';
 import { v7 as newId } from 'uuid';
 import { closedJob, unknownJob, unknownProfile } from '../../contract/refusals';
+import { setRight } from '../../core/clock';
 import type { Header } from '../../core/job';
 import type { PutOff } from '../../core/put-off';
 import { unnamedVehicle } from '../../core/job/words';
@@ -12,7 +13,7 @@ import { inTransaction, type Tx } from '../../data/database';
 import * as jobs from '../../data/jobs';
 import { announce } from '../../data/notifications';
 import * as vehicles from '../../data/vehicles';
-import type { Person } from '../people';
+import { refuseUnless, type Person } from '../people';
 import { canonicalPlate, stale } from './common';
 import { viewIn } from './view';
 
@@ -43,6 +44,8 @@ export function editJob(
     if ((await jobs.findEdit(tx, edit.key))?.jobId === id) return viewIn(tx, id);
     if (row.state !== 'open') return closedJob(row.state);
     if (row.version !== edit.version) return stale(tx, id, edit.version);
+    const refusal = edit.changes.repairs && refuseUnless(who, 'record-readings');
+    if (refusal) return refusal;
     const before = row.header;
     const {
       odometerKm,
@@ -60,6 +63,7 @@ export function editJob(
     const after: Header = {
       ...before,
       ...plain,
+      ...(plain.repairs && { repairs: plain.repairs.map((repair) => setRight(repair, Date.now())) }),
       ...(putOff && { putOff: putOff.map((entry) => signed(entry, before, who)) }),
       ...(replacement && {
         replacement: { ...replacement, at: new Date().toISOString(), by: who.name },

@@ -1,5 +1,6 @@
 import { v7 as newId, validate as isUuid } from 'uuid';
 import { closedJob, keyInUse } from '../../contract/refusals';
+import { setRight } from '../../core/clock';
 import type { Header, Job } from '../../core/job';
 import { fromJobFile } from '../../core/job/record';
 import { unnamedVehicle } from '../../core/job/words';
@@ -37,7 +38,8 @@ export function importJob(file: Job, who: Person): Promise<Result<{ id: string; 
       if (known?.jobId === row.id) continue;
       if (known) return keyInUse();
       if (there && there.state !== 'open') return closedJob(there.state);
-      await jobs.addObservation(tx, row.id, who.name, entry);
+      const observation = setRight(entry.observation, Date.now());
+      await jobs.addObservation(tx, row.id, who.name, { ...entry, observation });
       if (entry.takenBack) {
         const { at, by, reason } = entry.takenBack;
         await jobs.addTakenBack(tx, row.id, entry.key, { at: new Date(at), by, reason });

@@ -1,3 +1,4 @@
+import { setRight } from '../../core/clock';
 import type { Header, Observation } from '../../core/job';
 import type { Entry } from '../../core/job/record';
 import {
@@ -23,11 +24,32 @@ import { viewIn } from './view';
  */
 export function record(id: string, entry: Entry, who: Person): Promise<Result<VisitView>> {
   return inTransaction(async (tx) => {
-    const refusal = refuseUnless(who, 'record-readings');
-    if (refusal && entry.observation.kind !== 'lamp') return refusal;
+    const refusal = refuseRecording(who, [entry]);
+    if (refusal) return refusal;
     const added = await recordIn(tx, id, [entry], who);
     return added.ok ? viewIn(tx, id) : added;
   });
+}
+
+/** What is read at the car is not for the counter, whichever way it comes; the lamp, which anybody sees, is. Problem: `not-allowed`. */
+export function refuseRecording(who: Person, entries: readonly Entry[]): Result<never> | undefined {
+  return entries.every(({ observation }) => observation.kind === 'lamp')
+    ? undefined
+    : refuseUnless(who, 'record-readings');
+}
+
+/** Why these cannot be the first of a job that is not there yet. Problems: `no-such-wheel`, `key-in-use`. */
+export async function refuseFirst(
+  tx: Tx,
+  header: Header,
+  entries: readonly Entry[],
+): Promise<Result<never> | undefined> {
+  for (const { key, observation } of entries) {
+    if (await jobs.findObservation(tx, key)) return recordedElsewhere();
+    const refusal = refuseWheel(header, observation);
+    if (refusal) return refusal;
+  }
+  return undefined;
 }
 
 /** As `record`, for several at once within a use case. */
@@ -41,7 +63,8 @@ export async function recordIn(tx: Tx, id: string, entries: Entry[], who: Person
     if (row.state !== 'open') return closedJob(row.state);
     const refusal = (await refuseCorrection(tx, id, entry)) ?? refuseWheel(row.header, entry.observation);
     if (refusal) return refusal;
-    await jobs.addObservation(tx, id, who.name, entry);
+    const observation = setRight(entry.observation, Date.now());
+    await jobs.addObservation(tx, id, who.name, { ...entry, observation });
   }
   await announce(tx, id);
   return success(null);

@@ -6,6 +6,7 @@ import { vinAdvice } from '../../core/vin';
 import { celsiusAt, hoursFrom, nightsOf, type Hour } from '../../core/weather';
 import type { KnownVehicle, ProfileSummary } from '../../core/visit/view';
 import { ask } from '../api';
+import { shopNow, shopTime } from '../clock';
 import { CustomerFields } from '../parts/CustomerFields';
 import { LampChoice } from '../parts/LampChoice';
 import { Monitoring, monitoringFrom, tpmsOf } from '../parts/Monitoring';
@@ -66,7 +67,7 @@ export function Booking({
   };
 
   const weather = useWeather();
-  const [opened] = useState(() => Date.now());
+  const [opened] = useState(shopNow);
   const outdoors = weather?.ok ? outdoorsFrom(weather.value.hours, opened) : undefined;
 
   const { plate, vin } = entries;
@@ -138,7 +139,7 @@ export function Booking({
           ? [
               {
                 key: keys.current.lamp,
-                observation: { ...lampSeen(lamp), at: new Date().toISOString() },
+                observation: { ...lampSeen(lamp), at: shopTime() },
               },
             ]
           : [],

@@ -1,6 +1,8 @@
+import { useSyncExternalStore } from 'react';
 import { canBePutOff } from '../../core/put-off';
 import { needsTechnician, technicianOnly } from '../../core/visit/rights';
 import { moveWords } from '../../core/visit/words';
+import { clockIsOff, onClock } from '../clock';
 import { Button } from '../kit/Button';
 import styles from './JobSheet.module.css';
 import type { Sheet } from './use-sheet';
@@ -32,6 +34,7 @@ export function Foot({ sheet, onTake }: { sheet: Sheet; onTake: () => void }) {
 }
 
 function Why({ sheet: { visit, view, problem, opened, me }, why }: { sheet: Sheet; why: string }) {
+  const off = useSyncExternalStore(onClock, clockIsOff, () => undefined);
   const refused = visit.waiting.find((item) => item.refused !== undefined);
   const unsent = visit.waiting.filter((item) => item.refused === undefined);
   const others = [...new Set(unsent.flatMap(({ by }) => (by && by.id !== me ? [by.name] : [])))];
@@ -69,6 +72,7 @@ function Why({ sheet: { visit, view, problem, opened, me }, why }: { sheet: Shee
     <>
       <b>Next</b>
       {why}
+      {off && <span>The clock of this device is {off}; what you enter gets the shop’s time.</span>}
     </>
   );
 }

@@ -6,6 +6,7 @@ import { notesOf } from '../../core/visit/notes';
 import type { Serviced } from '../../core/sensor-service';
 import type { VisitView } from '../../core/visit/view';
 import { ask } from '../api';
+import { shopTime } from '../clock';
 import { createOutbox, type Kept, type Outbox } from '../outbox';
 
 /** A reading, a correction of the visit or the service of a sensor, on its way to the job. */
@@ -113,7 +114,7 @@ function withChanges(job: Job, changes: HeaderChanges): Job {
   return {
     ...job,
     ...plain,
-    ...(replacement && { replacement: { ...replacement, at: new Date().toISOString() } }),
+    ...(replacement && { replacement: { ...replacement, at: shopTime() } }),
     vehicle: {
       ...job.vehicle,
       ...car,

@@ -10,6 +10,7 @@ import type { Move } from '../../core/visit';
 import type { Person } from '../../core/visit/person';
 import type { VisitView } from '../../core/visit/view';
 import type { Position } from '../../core/wheel';
+import { shopTime } from '../clock';
 import type { Open } from './dialogs';
 import type { Judged } from './use-assessment';
 import { useVerdict, type Verdict } from './use-verdict';
@@ -151,7 +152,7 @@ export function useSheet({ initial, assessment, reasons, units, person }: SheetP
     readBack: (write) => act('Reading back…', 'readBack', { write }),
     drive: () => act('Driving…', 'practise', { do: 'drive' }),
     repaired: (wheel) =>
-      void edit({ repairs: [...(job.repairs ?? []), { wheel, at: new Date().toISOString() }] }).then(
+      void edit({ repairs: [...(job.repairs ?? []), { wheel, at: shopTime() }] }).then(
         (done) => done && close(),
       ),
   };

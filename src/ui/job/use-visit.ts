@@ -7,6 +7,7 @@ import type { Problem, Result } from '../../core/result';
 import type { Serviced } from '../../core/sensor-service';
 import type { VisitView } from '../../core/visit/view';
 import { ask } from '../api';
+import { heardShop, shopTime } from '../clock';
 import type { Outbox } from '../outbox';
 import { keepView, keptView } from './kept-view';
 import { outboxOfJob, withWaiting, type Waiting } from './outbox';
@@ -104,9 +105,14 @@ export function useVisit(initial: VisitView, person: { id: string; name: string 
     const events = new EventSource(`/api/jobs/${id}/events`);
     // The page was made a moment ago; after a connection that was lost anything may have changed.
     let first = true;
+    const asked = Date.now();
     events.addEventListener('change', ({ data }: MessageEvent<string>) => {
       setConnected(true);
-      if (!first || revisionIn(data) !== shown.current) void refresh();
+      const heardMs = Date.now();
+      const shopMs = numberIn(data, 'now');
+      if (shopMs !== undefined)
+        heardShop({ shopMs, sentMs: first ? asked : heardMs - unknownWayMs, heardMs });
+      if (!first || numberIn(data, 'revision') !== shown.current) void refresh();
       first = false;
       void outbox?.flush();
     });
@@ -197,7 +203,7 @@ export function useVisit(initial: VisitView, person: { id: string; name: string 
   };
 
   const service: Visit['service'] = (done) => {
-    const at = new Date().toISOString();
+    const at = shopTime();
     return sendOrKeep(
       `service ${JSON.stringify(done)}`,
       (key) => ask('serviceSensor', { id, as: person.id, body: { key, ...done, at } }),
@@ -242,12 +248,13 @@ function useOutbox(
 }
 
 /** Which revision an event speaks of; undefined where it only says that there is another. */
-function revisionIn(data: string): number | undefined {
-  const said: unknown = JSON.parse(data);
-  return typeof said === 'object' && said !== null && 'revision' in said && typeof said.revision === 'number'
-    ? said.revision
-    : undefined;
+function numberIn(data: string, name: 'revision' | 'now'): number | undefined {
+  const said = JSON.parse(data) as Record<string, unknown>;
+  return typeof said[name] === 'number' ? said[name] : undefined;
 }
+
+/** A stream that was taken up again may have been on its way for so long, ms. */
+const unknownWayMs = 2000;
 
 /** Answers overtake one another: an older one changes nothing, nor does one that says the same again. */
 function newer(now: VisitView, fresh: VisitView): VisitView {

@@ -5,6 +5,7 @@ import { monitoredWheels } from '../../../core/placard';
 import { canonicalId, idsFromText } from '../../../core/sensor-id';
 import { figure, parse, pressure } from '../../../core/units';
 import { positionName, type Position } from '../../../core/wheel';
+import { shopTime } from '../../clock';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Choice, Field, Picks } from '../../kit/Field';
@@ -56,7 +57,7 @@ export function CarDialog({ sheet, part: asked }: { sheet: Sheet; part: CarPart 
   );
 }
 
-const now = () => new Date().toISOString();
+const now = () => shopTime();
 
 function Held({ sheet: { job, record, close } }: { sheet: Sheet }) {
   const wheels = monitoredWheels(job);

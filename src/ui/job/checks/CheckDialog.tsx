@@ -6,6 +6,7 @@ import { groupedId } from '../../../core/sensor-id';
 import { parse, pressure, type UnitChoice } from '../../../core/units';
 import type { CheckedByHand } from '../../../core/visit';
 import { positionName, roadWheels, type Position } from '../../../core/wheel';
+import { shopTime } from '../../clock';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Choice, Field } from '../../kit/Field';
@@ -75,7 +76,7 @@ function Form(props: CheckDialogProps) {
   }
 }
 
-const now = () => new Date().toISOString();
+const now = () => shopTime();
 
 /** One text per wheel, and what is wrong with it. */
 function useTexts() {

@@ -3,6 +3,7 @@ import type { Job, Observation } from '../../../core/job';
 import { ledgerOf } from '../../../core/ledger';
 import { readTroubleCode } from '../../../core/trouble-code';
 import { aboutWords, meaningOf, type CodeTable } from '../../../core/trouble-code/meaning';
+import { shopTime } from '../../clock';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Choice, Field } from '../../kit/Field';
@@ -33,7 +34,7 @@ export function CodesDialog({ job, codes, onRecord, onClose }: CodesDialogProps)
     const { text } = read.value;
     onRecord({
       kind: 'dtc',
-      at: new Date().toISOString(),
+      at: shopTime(),
       code: text,
       status,
       ...meaningOf(codes, text),
@@ -43,7 +44,7 @@ export function CodesDialog({ job, codes, onRecord, onClose }: CodesDialogProps)
   };
   /** Nothing is said of its IDs: only its codes were read. */
   const noneRead = (cleared: boolean) => {
-    const at = new Date().toISOString();
+    const at = shopTime();
     onRecord({ kind: 'registry', at, entries: [], codes: [], source: 'hand', ...(cleared && { cleared }) });
     onClose();
   };

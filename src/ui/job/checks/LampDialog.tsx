@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { Observation } from '../../../core/job';
 import { lampSeen, type LampWay } from '../../../core/lamp/ways';
+import { shopTime } from '../../clock';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Choice } from '../../kit/Field';
@@ -23,7 +24,7 @@ export function LampDialog({ jobId, practice, onRecord, onClose }: LampDialogPro
     if (!way) return;
     onRecord({
       ...lampSeen(way),
-      at: new Date().toISOString(),
+      at: shopTime(),
       ...(others && { otherLamps: others === 'none' ? [] : [others] }),
     });
     onClose();

@@ -3,6 +3,7 @@ import type { Observation, Seen } from '../../../core/job';
 import { signWords } from '../../../core/job/words';
 import type { Column } from '../../../core/ledger/column';
 import { positionName, type Position } from '../../../core/wheel';
+import { shopTime } from '../../clock';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Choice, Picks } from '../../kit/Field';
@@ -32,8 +33,7 @@ export function LookDialog({ first, columns, onRecord, onClose }: LookDialogProp
   const after = columns[columns.findIndex((column) => column.wheel === wheel) + 1]?.wheel;
   const keep = (next: Position | undefined) => {
     if (!stem) return;
-    for (const sign of [stem, ...signs])
-      onRecord({ kind: 'visual', at: new Date().toISOString(), wheel, sign });
+    for (const sign of [stem, ...signs]) onRecord({ kind: 'visual', at: shopTime(), wheel, sign });
     if (!next) return onClose();
     setWheel(next);
     setStem(undefined);

@@ -10,6 +10,7 @@ import { ledgerOf } from '../../../core/ledger';
 import { monitoredWheels, placardKPa, wheelsOf } from '../../../core/placard';
 import { parse, pressure, type UnitChoice } from '../../../core/units';
 import type { Position } from '../../../core/wheel';
+import { shopTime } from '../../clock';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Choice, Field, Select } from '../../kit/Field';
@@ -146,7 +147,7 @@ function Suppose({
   const [error, setError] = useState<string>();
   const monitored = monitoredWheels(job);
   const suppose = () => {
-    const at = new Date().toISOString();
+    const at = shopTime();
     setError(undefined);
     if (kind === 'silent')
       return onSuppose({ kind: 'activation', at, wheel, trigger: 'magnet', replies: [] });

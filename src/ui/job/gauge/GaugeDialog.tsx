@@ -28,6 +28,7 @@ import { notesOf } from '../../../core/visit/notes';
 import type { PracticeCar } from '../../../core/visit/view';
 import { positionName, type Position } from '../../../core/wheel';
 import { ask } from '../../api';
+import { shopNow, shopTime } from '../../clock';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Choice, Field, Select } from '../../kit/Field';
@@ -58,7 +59,7 @@ const lastGauge = 'hacienda.gauge';
 /** Readings in walking order: type, Enter, next wheel. */
 export function GaugeDialog(props: GaugeDialogProps) {
   const { jobId, job, columns, gauges, first, units, practice, onRecord, onClose } = props;
-  const [opened] = useState(() => Date.now());
+  const [opened] = useState(shopNow);
   const [stands] = useState(() => standOf(job, notesOf(job).openedAt, opened));
   const [wheel, setWheel] = useState(first);
   const [typed, setTyped] = useState('');
@@ -122,7 +123,7 @@ export function GaugeDialog(props: GaugeDialogProps) {
     if (!tire) return setWarmthError(whichStand);
     const observation: Observation = {
       kind: 'gauge',
-      at: new Date().toISOString(),
+      at: shopTime(),
       wheel,
       kPa: read.value.base,
       tire,

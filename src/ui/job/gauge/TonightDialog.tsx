@@ -14,6 +14,7 @@ import {
 } from '../../../core/units';
 import { hoursFrom, nightsOf, type Hour } from '../../../core/weather';
 import { ask } from '../../api';
+import { shopNow } from '../../clock';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Choice } from '../../kit/Field';
@@ -48,7 +49,7 @@ export function TonightDialog({
 }: TonightDialogProps) {
   const [air, setAir] = useState<'stands' | 'filled'>('stands');
   const weather = useWeather();
-  const [now] = useState(() => Date.now());
+  const [now] = useState(shopNow);
   const ledger = ledgerOf(job);
   const targets = targetsFor(job, ledger);
   const hours = hoursFor(job, weather?.ok ? hoursFrom(weather.value.hours, now) : [], now);

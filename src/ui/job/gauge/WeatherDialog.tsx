@@ -3,6 +3,7 @@ import { fillPolicyQuestion, fillPolicyWords } from '../../../core/filling';
 import type { Climate } from '../../../core/job';
 import { figure, format, height, parse, temperature, type UnitChoice } from '../../../core/units';
 import { celsiusAt, hoursFrom, nightsOf } from '../../../core/weather';
+import { shopNow } from '../../clock';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Choice, Field } from '../../kit/Field';
@@ -44,7 +45,7 @@ export function WeatherDialog({ climate, units, busy, problem, onSave, onClose }
   const [policy, setPolicy] = useState<'ambient' | 'morning'>(climate.fillPolicy ?? 'ambient');
   const [errors, setErrors] = useState<Record<string, string>>({});
   const weather = useWeather();
-  const [now] = useState(() => Date.now());
+  const [now] = useState(shopNow);
 
   const take = (part: Partial<Record<Name, number>>) =>
     setTyped((before) => ({

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { needOfMove, scopeOf, wheelOf, type PutOff, type PutOffScope } from '../../../core/put-off';
 import { putOffReasons } from '../../../core/put-off/words';
 import { moveWords } from '../../../core/visit/words';
+import { shopTime } from '../../clock';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Choice, Field } from '../../kit/Field';
@@ -27,7 +28,7 @@ export function PutOffDialog({ sheet }: { sheet: Sheet }) {
     const scope: PutOffScope = without
       ? { needs: need }
       : { move: kind, ...(about && { about }), ...(everywhere === 'here' && at && { wheel: at }) };
-    const entry: PutOff = { ...scope, reason: words, at: new Date().toISOString() };
+    const entry: PutOff = { ...scope, reason: words, at: shopTime() };
     void edit({ putOff: [...(job.putOff ?? []), entry] }).then((done) => done && close());
   };
   return (

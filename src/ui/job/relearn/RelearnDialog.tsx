@@ -9,6 +9,7 @@ import type { Job } from '../../../core/job';
 import { hasEnded, replay } from '../../../core/relearn/run';
 import { stateWords } from '../../../core/relearn/run/words';
 import { ask } from '../../api';
+import { shopTime } from '../../clock';
 import { Button } from '../../kit/Button';
 import { useStart } from '../../run/use-start';
 import { Dialog } from '../../kit/Dialog';
@@ -68,7 +69,7 @@ export function RelearnDialog({ sheet: { view, job, closed, record, close } }: {
         {!closed && need.action !== 'none' && (
           <Elsewhere
             onDone={(method, outcome) => {
-              record({ kind: 'relearn', at: new Date().toISOString(), method, outcome, source: 'hand' });
+              record({ kind: 'relearn', at: shopTime(), method, outcome, source: 'hand' });
               close();
             }}
           />

@@ -2,6 +2,7 @@ import { CircleCheck, CircleDashed } from 'lucide-react';
 import { useState } from 'react';
 import { roadCaution, seatCaution } from '../../../core/cautions';
 import { format, pressure } from '../../../core/units';
+import { shopTime } from '../../clock';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Notice } from '../../kit/Notice';
@@ -15,7 +16,7 @@ export function ResetDialog({ sheet }: { sheet: Sheet }) {
   const road = columns.filter(({ wheel }) => wheel !== 'SP');
   const off = road.filter(({ gauge }) => gauge?.state !== 'good');
   const note = (outcome: 'done' | 'failed') => {
-    record({ kind: 'relearn', at: new Date().toISOString(), method: 'reset', outcome, source: 'hand' });
+    record({ kind: 'relearn', at: shopTime(), method: 'reset', outcome, source: 'hand' });
     setSaid(outcome);
   };
   return (

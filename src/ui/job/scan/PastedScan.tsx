@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { Observation, Seen } from '../../../core/job';
 import { groupedId, idsFromText } from '../../../core/sensor-id';
 import type { Position } from '../../../core/wheel';
+import { shopTime } from '../../clock';
 import { Button } from '../../kit/Button';
 import styles from '../../kit/Forms.module.css';
 
@@ -22,7 +23,7 @@ export function PastedScan({
     return id === undefined ? [] : [{ wheel, id }];
   });
   const save = () => {
-    const at = new Date().toISOString();
+    const at = shopTime();
     onRecordAll(
       scans.map(({ wheel, id }) => ({
         kind: 'activation',

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { Observation, Reply, Seen } from '../../../core/job';
 import { parse, pressure, temperature, type UnitChoice } from '../../../core/units';
 import type { Position } from '../../../core/wheel';
+import { shopTime } from '../../clock';
 import { Button } from '../../kit/Button';
 import { Choice, Field } from '../../kit/Field';
 import { IdField } from '../../parts/IdField';
@@ -27,7 +28,7 @@ export function TypedScan({ wheel, trigger, units, digits, known, onRecord }: Ty
   const tempC =
     typedTemperature.trim() === '' ? undefined : parse(temperature, typedTemperature, units.temperature);
   const keep = (replies: Reply[]) =>
-    onRecord({ kind: 'activation', at: new Date().toISOString(), wheel, trigger, replies, source: 'hand' });
+    onRecord({ kind: 'activation', at: shopTime(), wheel, trigger, replies, source: 'hand' });
   const wrong = (kPa && !kPa.ok) || (tempC && !tempC.ok);
   return (
     <form

@@ -43,6 +43,7 @@ export function HistoryDialog({ sheet }: { sheet: Sheet }) {
           <br />
           <span className={styles.soft}>
             {when(line.at)}, {line.by}
+            {line.observation.saidAt && `; the device’s clock said ${when(line.observation.saidAt)}`}
             {line.corrected && '; corrected since'}
             {line.takenBack &&
               `; taken back by ${line.takenBack.by}, ${when(line.takenBack.at)}: ${line.takenBack.reason}`}

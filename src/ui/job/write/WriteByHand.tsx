@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { ledgerOf } from '../../../core/ledger';
 import { groupedId, spellAloud } from '../../../core/sensor-id';
 import { idsToWrite } from '../../../core/visit';
+import { shopTime } from '../../clock';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Choice } from '../../kit/Field';
@@ -23,7 +24,7 @@ export function WriteByHand({ sheet }: { sheet: Sheet }) {
   const { registered, voltage } = ledgerOf(job);
   const planned = idsToWrite(job);
   const note = (outcome: 'done' | 'failed') =>
-    record({ kind: 'relearn', at: new Date().toISOString(), method, outcome, source: 'hand' });
+    record({ kind: 'relearn', at: shopTime(), method, outcome, source: 'hand' });
   return (
     <Dialog title="Register the IDs by hand" whole onClose={close}>
       <table className={styles.table}>

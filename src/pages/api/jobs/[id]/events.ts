@@ -25,7 +25,7 @@ export const GET: APIRoute = async ({ params: { id = '' }, request }) => {
       };
       request.signal.addEventListener('abort', stop);
       // Whoever has this revision already need not ask for it.
-      say(`retry: 500\nevent: change\ndata: ${JSON.stringify({ revision })}\n\n`);
+      say(`retry: 500\nevent: change\ndata: ${JSON.stringify({ revision, now: Date.now() })}\n\n`);
     },
     cancel: () => stop(),
   });
