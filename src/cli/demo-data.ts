@@ -6,7 +6,7 @@ import type { Result } from '../core/result';
 import { shopSettingsSchema, usualSettings } from '../core/shop';
 import { contracts } from '../contract';
 import { addGauge, recordCheck } from '../services/gauges';
-import { importJob } from '../services/jobs';
+import { takeIn } from '../services/jobs';
 import { saveParts } from '../services/parts';
 import { addPerson, listPeople } from '../services/people';
 import { setShop } from '../services/shop';
@@ -61,7 +61,7 @@ export async function loadDemo(folder: string, now = Date.now()): Promise<void> 
   for (const file of readdirSync(join(root, 'demo/visits')).sort()) {
     const text = readFileSync(join(root, 'demo/visits', file), 'utf8');
     const moved = text.replace(timestamp, (at) => new Date(Date.parse(at) + shift).toISOString());
-    must(await importJob(must(parseJob(JSON.parse(moved))), manager));
+    must(await takeIn(must(parseJob(JSON.parse(moved))), manager));
   }
   writeFileSync(loaded, new Date(now).toISOString());
 }

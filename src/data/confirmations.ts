@@ -7,14 +7,18 @@ import { ConfirmationRow, JobRow } from './models';
 export const findConfirmation = (tx: Tx, key: string) =>
   ConfirmationRow.findOne({ where: { key }, transaction: tx });
 
-export const addConfirmation = (tx: Tx, jobId: string, { key, at, by, parts }: Confirmation) =>
-  ConfirmationRow.create({ key, jobId, at: new Date(at), by, parts }, { transaction: tx });
+export const addConfirmation = (tx: Tx, jobId: string, { key, at, by, parts, byFile }: Confirmation) =>
+  ConfirmationRow.create(
+    { key, jobId, at: new Date(at), by, parts, byFile: byFile ?? null },
+    { transaction: tx },
+  );
 
-export const confirmationOf = ({ key, at, by, parts }: ConfirmationRow): Confirmation => ({
+export const confirmationOf = ({ key, at, by, parts, byFile }: ConfirmationRow): Confirmation => ({
   key,
   at: at.toISOString(),
   by,
   parts,
+  ...(byFile && { byFile }),
 });
 
 /** The key of the newest row. Rows are only ever added, so it names all there is. */
@@ -36,11 +40,11 @@ export interface ConfirmedVisit {
   confirmation: Confirmation;
 }
 
-/** What holds of each job, of so many visits, the one confirmed last first. */
+/** What holds of each job, of so many visits, the one confirmed last first; what came by a file teaches this shop nothing. */
 export async function loadConfirmed(tx: Tx, most: number): Promise<ConfirmedVisit[]> {
   const rows = await ConfirmationRow.findAll({
     where: {
-      seq: { [Op.in]: literal('(SELECT max(seq) FROM confirmations GROUP BY job_id)') },
+      seq: { [Op.in]: literal('(SELECT max(seq) FROM confirmations WHERE by_file IS NULL GROUP BY job_id)') },
       parts: { [Op.ne]: literal("'[]'::jsonb") },
     },
     order: [['at', 'DESC']],

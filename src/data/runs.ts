@@ -1,3 +1,4 @@
+import type { ByFile } from '../core/by-file';
 import type { RunEvent, RunRecord } from '../core/relearn/run';
 import type { Procedure } from '../core/relearn/procedure';
 import { runRecordSchema } from '../core/relearn/run/schema';
@@ -8,7 +9,13 @@ export type { RunRow };
 
 /** A run with all that happened in it, as it stands in the job file. */
 export const recordOf = (
-  { key, procedure, startedAt, by }: Pick<RunRow, 'key' | 'procedure' | 'startedAt' | 'by'>,
+  {
+    key,
+    procedure,
+    startedAt,
+    by,
+    byFile,
+  }: Pick<RunRow, 'key' | 'procedure' | 'startedAt' | 'by' | 'byFile'>,
   events: readonly Pick<RunEventRow, 'body'>[],
 ): RunRecord =>
   runRecordSchema.parse({
@@ -16,6 +23,7 @@ export const recordOf = (
     procedure,
     startedAt: startedAt.toISOString(),
     by,
+    ...(byFile && { byFile }),
     events: events.map(({ body }) => body),
   });
 
@@ -41,8 +49,9 @@ export const addRun = (
     by: string;
   } & {
     endedAt?: Date;
+    byFile?: ByFile | undefined;
   },
-) => RunRow.create({ endedAt: null, ...run }, { transaction: tx });
+) => RunRow.create({ endedAt: null, ...run, byFile: run.byFile ?? null }, { transaction: tx });
 
 export const addEvent = (
   tx: Tx,

@@ -47,6 +47,7 @@ describe('migrations', () => {
       { name: '0013-shop-surroundings' },
       { name: '0014-life-of-a-job' },
       { name: '0015-pins' },
+      { name: '0016-by-file' },
     ]);
   });
 

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { byFileSchema } from '../by-file/schema';
 
 const at = z.iso.datetime({ offset: true });
 
@@ -21,6 +22,8 @@ export const visitNotesSchema = z.looseObject({
   orderNumber: z.string().max(40).optional(),
   /** Drawn by the customer at the end. */
   signature: signatureSchema.optional(),
+  /** The job was made of a file. */
+  byFile: byFileSchema.optional(),
   openedAt: at.optional(),
   openedBy: z.string().optional(),
   handedOverAt: at.optional(),

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { Issue, Result } from '../result';
 import { failure, success } from '../result';
+import { byFileSchema } from '../by-file/schema';
 import { confirmationSchema } from '../repair-outcome/schema';
 import { instrumentSchema, calibrationStatuses } from '../gauge/schema';
 import { runRecordSchema } from '../relearn/run/schema';
@@ -134,7 +135,14 @@ const fileKey = z.string().min(1).max(64);
 const saidAt = at.optional();
 
 const seen = <Kind extends string, Shape extends z.ZodRawShape>(kind: Kind, shape: Shape) =>
-  z.looseObject({ kind: z.literal(kind), at, saidAt, key: fileKey.optional(), ...shape });
+  z.looseObject({
+    kind: z.literal(kind),
+    at,
+    saidAt,
+    byFile: byFileSchema.optional(),
+    key: fileKey.optional(),
+    ...shape,
+  });
 
 /**
  * A reading as it was taken. Its correction, its uncertainty, whether it is trusted, and the tire's temperature where
@@ -228,6 +236,7 @@ const writeFacts = {
   key: fileKey,
   askedAt: at,
   by: z.string().optional(),
+  byFile: byFileSchema.optional(),
   answeredAt: at.optional(),
   /** `lost`: the car was asked and no answer came; it may have written or not. */
   answer: z.enum(['yes', 'no', 'lost']).optional(),

@@ -1,3 +1,4 @@
+import { hasFactsByFile, madeHere } from '../by-file';
 import { programmingVerdict } from '../sensor-programming';
 import type { CarWrite, Job } from '../job';
 import { allOf } from '../job';
@@ -41,14 +42,27 @@ export interface Proof {
 /**
  * Whether the visit proved that it worked: pressures at their targets, registered equal to scanned at
  * every wheel, every wheel heard on the road, codes cleared and not back, lamp off. What was seen
- * before the last change to the car proves nothing.
+ * before the last change to the car proves nothing, nor does what came by a file; what a file says against it counts.
  */
-export function proofOf(asked: Job): Proof {
+export function proofOf(job: Job): Proof {
+  const checks = checksOf(job);
+  const own = hasFactsByFile(job) ? checksOf(madeHere(job)) : checks;
+  const both = own.map((here) => {
+    const all = checks.find(({ name }) => name === here.name);
+    if (!all || all.state !== 'met') return all ?? here;
+    return here.state === 'met'
+      ? here
+      : { ...here, text: `${here.text} What a file says of it proves nothing.` };
+  });
+  return { proved: both.every(({ state }) => state === 'met'), checks: both };
+}
+
+function checksOf(asked: Job): ProofItem[] {
   const { job } = setAsideSlips(asked);
   const ledger = ledgerOf(job);
   const since = lastTouchedMs(job);
   const { kind } = job.vehicle.tpms;
-  const checks = [
+  return [
     pressures(job, ledger),
     ...damage(job),
     ...(kind === 'direct' ? [registration(job, ledger), reports(job, since)] : []),
@@ -56,7 +70,6 @@ export function proofOf(asked: Job): Proof {
     ...(kind === 'direct' || codesWereRead(job) ? [codes(job, ledger)] : []),
     ...(kind === 'none' ? [] : [lamp(ledger, since)]),
   ];
-  return { proved: checks.every(({ state }) => state === 'met'), checks };
 }
 
 function pressures(job: Job, ledger: Ledger): ProofItem {

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { byFileSchema } from '../by-file/schema';
 import { findingCodes, partKinds } from '../finding';
 import { walkingOrder } from '../wheel';
 
@@ -12,5 +13,6 @@ export const confirmationSchema = z.looseObject({
   key: z.string().min(1).max(64),
   at: z.iso.datetime({ offset: true }),
   by: z.string(),
+  byFile: byFileSchema.optional(),
   parts: z.array(repairOutcomeSchema),
 });

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { byFileSchema } from '../by-file/schema';
 import { walkingOrder } from '../wheel';
 
 /** A photograph goes along as a data URL, scaled down; of so many characters at most: 300 kB as base64. */
@@ -15,6 +16,7 @@ export const sensorServiceSchema = z.looseObject({
   wheel: z.enum(walkingOrder),
   at: z.iso.datetime({ offset: true }),
   by: z.string().max(200).optional(),
+  byFile: byFileSchema.optional(),
   /** The article fitted, and the kit that renewed core, cap, seal and nut. */
   part: z.string().max(120).optional(),
   kit: z.string().max(120).optional(),

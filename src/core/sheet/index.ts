@@ -1,3 +1,4 @@
+import { hasFactsByFile } from '../by-file';
 import type { Procedure } from '../relearn/procedure';
 import { hasEnded, isConfirmed, replay, type RunRecord, type RunState } from '../relearn/run';
 import type { Replacement } from '../replacement';
@@ -116,7 +117,12 @@ function doubtfulReadings(job: Job): string[] {
     const warning = gaugeWarning(seen);
     if (warning) wheels.set(warning, [...(wheels.get(warning) ?? []), seen.wheel]);
   }
-  return [...wheels].map(([warning, found]) => `${listWheels(inWalkingOrder(found))}: ${warning}.`);
+  return [
+    ...[...wheels].map(([warning, found]) => `${listWheels(inWalkingOrder(found))}: ${warning}.`),
+    ...(hasFactsByFile(job)
+      ? ['Some of this came by a file; it was not seen here, and proves nothing here.']
+      : []),
+  ];
 }
 
 /** The job as it stood before the first fill and the first write. */

@@ -1,3 +1,4 @@
+import { madeHere } from '../by-file';
 import { softSince } from '../history';
 import { findingsThatHold, type Assessment, type Finding, type NextTest, type Test } from '../assessment';
 import { recordOf } from '../finding';
@@ -89,10 +90,11 @@ function* openMoves(asked: Job, context: MoveContext): Generator<Move> {
       yield { kind: 'fill', wheel, addKPa };
   }
   for (const finding of holding) if (workIs('proof', finding)) yield { kind: 'act', finding };
-  yield* toProve(job, ledger, context);
+  const here = madeHere(job);
+  yield* toProve(here, ledgerOf(here), context);
   for (const { wheel } of unexplainedDamage(job)) yield { kind: 'explain', wheel };
   if (teachingIsOpen(job, ledger)) yield { kind: 'relearn', failed: failedWrites };
-  yield* movesFromProof(job, proofOf(job), hasLead);
+  yield* movesFromProof(here, proofOf(job), hasLead);
 }
 
 /** What holds asks for work by hands, and that comes before this. */

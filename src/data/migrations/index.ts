@@ -16,6 +16,7 @@ import * as thresholds from './0012-thresholds';
 import * as shopSurroundings from './0013-shop-surroundings';
 import * as lifeOfAJob from './0014-life-of-a-job';
 import * as pins from './0015-pins';
+import * as byFile from './0016-by-file';
 
 export interface Migration {
   up: (schema: QueryInterface) => Promise<void>;
@@ -39,6 +40,7 @@ const migrations: { name: string; migration: Migration }[] = [
   { name: '0013-shop-surroundings', migration: shopSurroundings },
   { name: '0014-life-of-a-job', migration: lifeOfAJob },
   { name: '0015-pins', migration: pins },
+  { name: '0016-by-file', migration: byFile },
 ];
 
 /** Brings the database up to date; returns the names of what was run. Two starters do not collide. */

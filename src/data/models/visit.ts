@@ -1,3 +1,4 @@
+import type { ByFile } from '../../core/by-file';
 import { DataTypes, type CreationOptional, type Sequelize } from 'sequelize';
 import type { RepairOutcome } from '../../core/repair-outcome';
 import type { CarWrite, Fitted, Header, Observation, Placard, Tpms } from '../../core/job';
@@ -113,6 +114,8 @@ export class RunRow extends Row<RunRow> {
   declare by: string;
   /** Null while it goes on. */
   declare endedAt: Date | null;
+  /** Null for one that was led here. */
+  declare byFile: ByFile | null;
 }
 
 export class RunEventRow extends Row<RunEventRow> {
@@ -144,6 +147,7 @@ export class ConfirmationRow extends Row<ConfirmationRow> {
   declare by: string;
   /** None: what was said before is taken back. */
   declare parts: RepairOutcome[];
+  declare byFile: ByFile | null;
 }
 
 export function defineVisitModels(sequelize: Sequelize): void {
@@ -270,6 +274,7 @@ export function defineVisitModels(sequelize: Sequelize): void {
       startedAt: time(),
       by: text(),
       endedAt: orNull(time()),
+      byFile: orNull(json()),
     },
     { sequelize, tableName: 'runs' },
   );
@@ -285,7 +290,15 @@ export function defineVisitModels(sequelize: Sequelize): void {
     { sequelize, tableName: 'run_events' },
   );
   ConfirmationRow.init(
-    { seq: sequence(), key: uuid(), jobId: uuid(), at: time(), by: text(), parts: json() },
+    {
+      seq: sequence(),
+      key: uuid(),
+      jobId: uuid(),
+      at: time(),
+      by: text(),
+      parts: json(),
+      byFile: orNull(json()),
+    },
     { sequelize, tableName: 'confirmations' },
   );
 }

@@ -1,5 +1,6 @@
 import { v7 as newId, validate as isUuid } from 'uuid';
 import { closedJob, keyInUse } from '../../contract/refusals';
+import { markedByFile, type ByFile } from '../../core/by-file';
 import { setRight } from '../../core/clock';
 import type { Header, Job } from '../../core/job';
 import { fromJobFile } from '../../core/job/record';
@@ -19,10 +20,19 @@ import { refuseUnless, type Person } from '../people';
 import { canonicalPlate, deriveKey } from './common';
 
 /**
- * Takes in a job file, ours or another program's. The same file again finds the job it made, and adds
- * only what that does not have yet. Problems: `key-in-use`, `handed-over`, `not-allowed`.
+ * Takes in a job file, ours or another program's. The same file again finds the job it made, and adds only what that does
+ * not have yet; nothing to one that is closed. What comes this way is marked for good, and proves nothing here. Problems:
+ * `key-in-use`, `handed-over`, `cancelled`, `not-allowed`.
  */
-export function importJob(file: Job, who: Person): Promise<Result<{ id: string; already: boolean }>> {
+export const importJob = (file: Job, who: Person): Promise<Result<{ id: string; already: boolean }>> =>
+  takeIn(file, who, { at: new Date().toISOString(), by: who.name });
+
+/** As `importJob`; without a mark for a scenario that stands for the shop's own work. */
+export function takeIn(
+  file: Job,
+  who: Person,
+  mark?: ByFile,
+): Promise<Result<{ id: string; already: boolean }>> {
   return inTransaction(async (tx) => {
     const refusal = refuseUnless(who, 'record-readings');
     if (refusal) return refusal;
@@ -30,14 +40,22 @@ export function importJob(file: Job, who: Person): Promise<Result<{ id: string; 
     const key = named && isUuid(named) ? named : deriveKey('file', named ?? JSON.stringify(file));
     // A key of another program is no UUID: ours is derived from it, so that the same file is the same job again.
     const keyFor = (theirs: string) => (isUuid(theirs) ? theirs : deriveKey(key, `key ${theirs}`));
-    const { header, entries, writes, runs: imported, services, confirmations } = fromJobFile(file, keyFor);
+    const {
+      header,
+      entries,
+      writes,
+      runs: imported,
+      services,
+      confirmations,
+    } = fromJobFile(mark ? markedByFile(file, mark) : file, keyFor);
     const there = await jobs.findJobByKey(tx, key);
     const row = there ?? (await createFromFile(tx, key, header, who));
+    const closed = there && there.state !== 'open' ? closedJob(there.state) : undefined;
     for (const entry of entries) {
       const known = await jobs.findObservation(tx, entry.key);
       if (known?.jobId === row.id) continue;
       if (known) return keyInUse();
-      if (there && there.state !== 'open') return closedJob(there.state);
+      if (closed) return closed;
       const observation = setRight(entry.observation, Date.now());
       await jobs.addObservation(tx, row.id, who.name, { ...entry, observation });
       if (entry.takenBack) {
@@ -48,21 +66,25 @@ export function importJob(file: Job, who: Person): Promise<Result<{ id: string; 
     for (const write of writes) {
       const known = await jobs.findWrite(tx, write.key);
       if (known && known.jobId !== row.id) return keyInUse();
+      if (!known && closed) return closed;
       if (!known) await jobs.addWrite(tx, row.id, write.by ?? who.name, write);
     }
     for (const run of imported) {
       const known = await runs.findRun(tx, run.key);
       if (known && known.jobId !== row.id) return keyInUse();
+      if (!known && closed) return closed;
       if (!known) await addRunFrom(tx, row, run, who);
     }
     for (const service of services) {
       const known = await findService(tx, service.key);
       if (known && known.jobId !== row.id) return keyInUse();
+      if (!known && closed) return closed;
       if (!known) await addService(tx, row.id, service);
     }
     for (const confirmation of confirmations) {
       const known = await findConfirmation(tx, confirmation.key);
       if (known && known.jobId !== row.id) return keyInUse();
+      if (!known && closed) return closed;
       if (!known) await addConfirmation(tx, row.id, confirmation);
     }
     await announce(tx, row.id);
@@ -80,6 +102,7 @@ async function addRunFrom(tx: Tx, job: jobs.JobRow, run: RunRecord, who: Person)
     procedure: run.procedure,
     startedAt,
     by: run.by ?? who.name,
+    byFile: run.byFile,
     endedAt: new Date(startedAt.getTime() + (run.events.at(-1)?.t ?? 0) * 1000),
   });
   for (const [place, event] of run.events.entries())

@@ -7,7 +7,7 @@ export { editJob } from './edit';
 export { exportJob } from './export';
 export { handOver } from './hand-over';
 export { historyOf } from './history';
-export { importJob } from './import';
+export { importJob, takeIn } from './import';
 export { addNote } from './note';
 export { record, recordIn } from './record';
 export { takeBack } from './take-back';

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { byFileSchema } from '../../by-file/schema';
 import { walkingOrder } from '../../wheel';
 import { procedureSchema } from '../procedure/schema';
 
@@ -43,5 +44,6 @@ export const runRecordSchema = z.looseObject({
   procedure: procedureSchema,
   startedAt: z.iso.datetime({ offset: true }),
   by: z.string().max(200).optional(),
+  byFile: byFileSchema.optional(),
   events: z.array(eventSchema).max(mostEvents),
 });
