@@ -29,7 +29,7 @@ const serverProcess = {
   hooks: {
     'astro:build:done': async () => {
       await build({
-        entryPoints: ['src/server.ts'],
+        entryPoints: ['src/server/main.ts'],
         outfile: 'dist/server.mjs',
         bundle: true,
         packages: 'external',
@@ -74,13 +74,33 @@ export default defineConfig({
   integrations: [react(), judgeThread, serverProcess, serviceWorker],
   devToolbar: { enabled: false },
   telemetry: false,
-  experimental: { csp: true },
+  experimental: {
+    csp: {
+      directives: [
+        "default-src 'self'",
+        "img-src 'self' data: blob:",
+        "connect-src 'self'",
+        "font-src 'self'",
+        "worker-src 'self'",
+        "manifest-src 'self'",
+      ],
+    },
+  },
+  // Pictures are sent as they were taken: what would make others of them at anybody's wish is not there.
+  image: { endpoint: { route: '/_image', entrypoint: './src/pages/_no-pictures.ts' } },
   // Every change is checked in the middleware, whatever its content type.
   security: { checkOrigin: false },
   vite: {
     ssr: {
       external: ['sequelize', 'pg', 'umzug', 'rate-limiter-flexible', 'piscina', 'lru-cache', 'pdfkit'],
     },
-    build: { assetsInlineLimit: 0 },
+    build: {
+      assetsInlineLimit: 0,
+      // The first view would carry the list of what every dialog is made of; dialogs are fetched while it is looked at.
+      modulePreload: {
+        resolveDependencies: (_file: string, parts: string[]) =>
+          parts.filter((part) => part.endsWith('.css')),
+      },
+    },
   },
 } as Parameters<typeof defineConfig>[0]);

@@ -1,9 +1,10 @@
 import { defineMiddleware } from 'astro:middleware';
-import { foreignOrigin, notSignedIn, serverError, somebodyElse } from './contract/refusals';
+import { foreignOrigin, notSignedIn, recordsAway, serverError, somebodyElse } from './contract/refusals';
 import { nowHeader, personHeader } from './contract/routes';
 import type { Result } from './core/result';
-import { respond, sessionCookie } from './pages/_http';
+import { isHttps, respond, sessionCookie } from './pages/_http';
 import { personOfToken } from './services/people';
+import { isPassing } from './services/trouble';
 
 /** Reached without a session: signing in, health, and the core's open door. */
 const open = new Set([
@@ -18,7 +19,7 @@ const open = new Set([
   '/api/schema/procedure',
   '/api/openapi.json',
 ]);
-/** Changes nothing and reads no cookie, so it may be called from anywhere. */
+/** Changes nothing and reads no cookie, so programs may call it; pages of other sites where the operator names them. */
 const originFree = new Set(['/api/assess']);
 
 const securityHeaders = {
@@ -26,11 +27,23 @@ const securityHeaders = {
   'x-frame-options': 'DENY',
   'referrer-policy': 'same-origin',
   'cross-origin-opener-policy': 'same-origin',
+  'cross-origin-resource-policy': 'same-origin',
   'permissions-policy': 'camera=(), microphone=(), geolocation=()',
 };
 
-/** What the framework's own policy, made of hashes, cannot say: a second policy that holds beside it. */
-const framePolicy = "frame-ancestors 'none'; object-src 'none'; base-uri 'none'; form-action 'self'";
+/** What holds beside the framework's own policy for pages, which is made of hashes, and alone for all other answers. */
+const policy = {
+  page: "frame-ancestors 'none'; object-src 'none'; base-uri 'none'; form-action 'self'",
+  answer: "default-src 'none'; frame-ancestors 'none'; base-uri 'none'",
+};
+const yearSeconds = 365 * 86_400;
+
+/** A page while the records are away: it asks again by itself. */
+const awayPage = (): Response =>
+  new Response(
+    `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><meta http-equiv="refresh" content="3"><title>Trying again · Hacienda</title></head><body><main><h1>Nothing is lost, trying again</h1><p>${recordsAway().problem.message}</p></main></body></html>`,
+    { status: 503, headers: { 'content-type': 'text/html; charset=utf-8', 'retry-after': '3' } },
+  );
 
 export const onRequest = defineMiddleware(async (context, next) => {
   const { pathname } = context.url;
@@ -38,9 +51,12 @@ export const onRequest = defineMiddleware(async (context, next) => {
   const path = pathname.replace(/\/$/, '') || '/';
   const refuse = (refusal: Result<never>) => secured(respond(refusal));
 
-  if (!isSafe(context.request.method) && !originFree.has(path) && !sameOrigin(context.request)) {
+  const { request } = context;
+  const guest = originFree.has(path) ? guestOf(request) : undefined;
+  if (!isSafe(request.method) && !guest && !sameOrigin(request) && !isProgram(request, path))
     return refuse(foreignOrigin());
-  }
+  if (guest)
+    return welcomed(guest, request.method === 'OPTIONS' ? new Response(null) : secured(await next()));
   try {
     const token = context.cookies.get(sessionCookie)?.value;
     context.locals.person = token ? await personOfToken(token) : undefined;
@@ -54,6 +70,7 @@ export const onRequest = defineMiddleware(async (context, next) => {
     if (enteredBy !== null && enteredBy !== context.locals.person?.id) return refuse(somebodyElse());
     return secured(await next());
   } catch (error) {
+    if (isPassing(error)) return isApi ? refuse(recordsAway()) : secured(awayPage());
     console.error(error);
     if (!isApi) throw error;
     return refuse(serverError());
@@ -69,10 +86,33 @@ function sameOrigin(request: Request): boolean {
   return origin !== null && host !== null && URL.canParse(origin) && new URL(origin).host === host;
 }
 
+/** Another site that the operator lets ask for judgements: `HACIENDA_ASSESS_ORIGINS`, comma-separated. */
+function guestOf(request: Request): string | undefined {
+  const origin = request.headers.get('origin') ?? '';
+  const welcome = (process.env.HACIENDA_ASSESS_ORIGINS ?? '').split(',').map((one) => one.trim());
+  return origin !== '' && welcome.includes(origin) ? origin : undefined;
+}
+
+/** A program, which has no origin, at a door that is open to programs. */
+const isProgram = (request: Request, path: string): boolean =>
+  originFree.has(path) && request.headers.get('origin') === null;
+
+function welcomed(origin: string, response: Response): Response {
+  response.headers.set('access-control-allow-origin', origin);
+  response.headers.set('access-control-allow-methods', 'POST');
+  response.headers.set('access-control-allow-headers', 'content-type');
+  response.headers.append('vary', 'origin');
+  return response;
+}
+
 function secured(response: Response, status = response.status): Response {
   const headers = new Headers(response.headers);
   for (const [name, value] of Object.entries(securityHeaders)) headers.set(name, value);
   headers.set(nowHeader, String(Date.now()));
-  headers.append('content-security-policy', framePolicy);
+  const isPage = headers.get('content-type')?.startsWith('text/html') ?? false;
+  headers.append('content-security-policy', isPage ? policy.page : policy.answer);
+  // What is private stays in no cache between; what a device keeps, it keeps itself.
+  headers.set('cache-control', 'no-store');
+  if (isHttps()) headers.set('strict-transport-security', `max-age=${yearSeconds}`);
   return new Response(response.body, { status, headers });
 }

@@ -1,3 +1,4 @@
-// Loaded before the server: when the starter is gone, so is the other end of this pipe.
-process.stdin.on('end', () => process.exit(0)).on('error', () => process.exit(0));
+// Loaded before the server: when the starter is gone, so is the other end of this pipe, and the server stops in order.
+const stop = () => process.kill(process.pid, 'SIGTERM');
+process.stdin.on('end', stop).on('error', stop);
 process.stdin.resume();

@@ -1,5 +1,7 @@
 import type { ChildProcess } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { request } from 'node:http';
+import { request as secureRequest, type RequestOptions } from 'node:https';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { z } from 'zod';
@@ -65,7 +67,7 @@ export async function startInstance(options: InstanceOptions): Promise<Instance>
     const environment = { ...devices, ...options.environment, ...(demo && { HACIENDA_DEMO: '1' }) };
     const serve = () => startServer(port, { ...environment, DATABASE_URL: databaseUrl });
     const instance: Instance = {
-      address: `http://127.0.0.1:${port}`,
+      address: addressAt(port),
       databaseUrl,
       environment,
       server: await serve(),
@@ -163,19 +165,39 @@ async function startStandins(folder: string, cars: string, undo: Undo): Promise<
   };
 }
 
+/** Where it listens: this machine alone, unless its operator says otherwise. */
+const host = process.env.HOST ?? '127.0.0.1';
+const isSecure = Boolean(process.env.HACIENDA_CERTIFICATE);
+/** Where it is reached from this machine. */
+const here = ['0.0.0.0', '::'].includes(host) ? '127.0.0.1' : host.includes(':') ? `[${host}]` : host;
+
+const addressAt = (port: number): string => `${isSecure ? 'https' : 'http'}://${here}:${port}`;
+
+/** Whether a server answers there, and says it is well. Its certificate is for its visitors. */
+function isWell(port: number): Promise<boolean> {
+  return new Promise((resolve) => {
+    const ask = isSecure ? secureRequest : request;
+    ask(`${addressAt(port)}/api/health`, { rejectUnauthorized: false } as RequestOptions, (answer) => {
+      answer.resume();
+      resolve(answer.statusCode === 200);
+    })
+      .on('error', () => resolve(false))
+      .end();
+  });
+}
+
 /** Starts a server process and waits until it answers. */
 export async function startServer(port: number, environment: Record<string, string>): Promise<ChildProcess> {
   const entry = join(root, 'dist/server.mjs');
   if (!existsSync(entry)) throw new Trouble('The app is not built. Build it with: npm run build');
   const part = startPart(['--import', join(root, 'src/cli/exit-with-parent.mjs'), entry], {
     cwd: root,
-    env: { ...process.env, ...environment, HOST: '127.0.0.1', PORT: String(port), NODE_ENV: 'production' },
+    env: { ...process.env, ...environment, HOST: host, PORT: String(port), NODE_ENV: 'production' },
   });
   let ended = false;
   part.once('exit', () => (ended = true));
   for (let attempt = 0; attempt < 200 && !ended; attempt += 1) {
-    const health = await fetch(`http://127.0.0.1:${port}/api/health`).catch(() => undefined);
-    if (health?.ok) return part;
+    if (await isWell(port)) return part;
     await new Promise((resolve) => setTimeout(resolve, 50));
   }
   await stopPart(part);

@@ -51,10 +51,13 @@ export function firstLine(
   });
 }
 
+/** A part that was asked to end has so long for what it is at, ms: a server brings a write to a car to its end. */
+const patienceMs = 10_000;
+
 export function stopPart(part: ChildProcess): Promise<void> {
   return new Promise((resolve) => {
     if (part.exitCode !== null || part.signalCode !== null) return resolve();
-    const kill = setTimeout(() => part.kill('SIGKILL'), 3000);
+    const kill = setTimeout(() => part.kill('SIGKILL'), patienceMs);
     part.once('exit', () => {
       clearTimeout(kill);
       resolve();

@@ -1,7 +1,7 @@
 import { join } from 'node:path';
 import { addPerson, hasAnybody, shortestPassphrase } from '../services/people';
 import { loadDemo } from './demo-data';
-import { home, startInstance } from './instance';
+import { home, startInstance, type Instance } from './instance';
 import { say, Trouble } from './say';
 
 export const usualPort = 4317;
@@ -27,14 +27,37 @@ async function serve(options: Omit<Parameters<typeof startInstance>[0], 'port'>)
     process.once('SIGTERM', resolve);
   });
   const instance = await startInstance({ ...options, port });
-  const ended = new Promise<'ended'>((resolve) => instance.server.once('exit', () => resolve('ended')));
   say('Ctrl-C stops it.');
   say(instance.address);
-  const why = await Promise.race([asked, ended]);
+  await keepRunning(instance, asked);
   await instance.stop();
-  if (why === 'ended')
-    throw new Trouble('The server ended by itself. What was stored is safe; start it again.');
   return 0;
+}
+
+/** Waits before a start, ms: longer each time in a row, so that a fault that stays does not fill the machine. */
+const backOffMs = [500, 1000, 2000, 5000, 10_000, 30_000];
+/** A server that ran so long was well, ms. */
+const wellMs = 60_000;
+
+/** Starts a server that ended by itself again, until somebody asks to stop. What was stored is safe meanwhile. */
+async function keepRunning(instance: Instance, asked: Promise<void>): Promise<void> {
+  let isAsked = false;
+  void asked.then(() => (isAsked = true));
+  const pause = (ms: number) => Promise.race([asked, new Promise((resolve) => setTimeout(resolve, ms))]);
+  let inARow = 0;
+  while (!isAsked) {
+    const startedAt = Date.now();
+    const { server } = instance;
+    if (server.exitCode === null && server.signalCode === null) {
+      await Promise.race([asked, new Promise((resolve) => server.once('exit', resolve))]);
+      if (isAsked) return;
+    }
+    inARow = Date.now() - startedAt > wellMs ? 0 : inARow;
+    say('The server ended by itself. What was stored is safe; it is started again.');
+    await pause(backOffMs[Math.min(inARow, backOffMs.length - 1)] ?? 0);
+    inARow += 1;
+    if (!isAsked) await instance.restartServer().catch((error: unknown) => say(String(error)));
+  }
 }
 
 /** A shop's first run needs somebody who may let others in. */

@@ -43,6 +43,16 @@ export const personNameTaken = (name: string) =>
   failure('name-taken', `There is already somebody called ${name}. Add an initial.`);
 export const notYourself = () =>
   failure('not-yourself', 'You cannot close your own account. Ask another manager.');
+export const lastManager = () =>
+  failure(
+    'last-manager',
+    'Somebody has to be able to let others in: the last manager cannot be closed. Open the account of another manager first.',
+  );
+export const tooManyStreams = () =>
+  failure(
+    'too-many-requests',
+    'This account has too many pages open that wait for news. Close some of them.',
+  );
 export const unknownPerson = () => failure('unknown-person', 'This account does not exist. Reload the page.');
 
 // What was sent.
@@ -54,6 +64,8 @@ export const noText = () =>
     'invalid-input',
     'There is a character in this that no text has, so nothing was stored. Take it out and send it again.',
   );
+export const jsonOnly = () =>
+  failure('json-only', 'This takes JSON only. Send it with the content type application/json.');
 export const noJobFile = (why: string) =>
   failure('invalid-job', 'This is not a job file.', [{ path: '', message: why }]);
 export const tooLarge = (mostMB: number) =>
@@ -221,6 +233,8 @@ export const checkTooShort = () =>
 // A shop that is busy, out of reach, or at fault.
 export const judgedTooLong = () =>
   failure('too-long', 'Working this job out took too long and was given up. Send it with fewer readings.');
+export const recordsAway = () =>
+  failure('busy', 'The shop’s records are out of reach for a moment. Nothing is lost; it is tried again.');
 export const busyJudging = () =>
   failure('busy', 'Too many jobs are worked out just now. Try again in a moment.');
 export const tooManyRequests = (perMinute: number) =>

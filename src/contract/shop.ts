@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { repairOutcomeSchema } from '../core/repair-outcome/schema';
 import { checkPointSchema, instrumentKinds, instrumentSchema } from '../core/gauge/schema';
-import { placardSchema, tpmsSchema } from '../core/job/schema';
+import { placardSchema, tpmsSchema, year } from '../core/job/schema';
 import { sensibleProcedureSchema } from '../core/relearn/procedure/problems';
 import { procedureSchema } from '../core/relearn/procedure/schema';
 import { shopSettingsSchema } from '../core/shop';
@@ -18,8 +18,8 @@ import { experienceSchema } from './visit';
 export const profileSchema = z.object({
   name: z.string().min(1).max(64),
   label: z.string().min(1).max(120),
-  fromYear: z.int().nullable().default(null),
-  toYear: z.int().nullable().default(null),
+  fromYear: year.nullable().default(null),
+  toYear: year.nullable().default(null),
   tpms: tpmsSchema,
   placard: placardSchema.default([]),
   receiver: receiverSchema.nullable().default(null),
@@ -245,7 +245,7 @@ export const shopContracts = {
     summary: 'Lets somebody in, or keeps them out',
     body: z.object({ active: z.boolean() }),
     answer: z.null(),
-    problems: ['not-allowed', 'unknown-person', 'not-yourself'],
+    problems: ['not-allowed', 'unknown-person', 'not-yourself', 'last-manager'],
   },
   me: {
     summary: "One's own units and theme; null units: as the shop",

@@ -1,5 +1,12 @@
 import pg from 'pg';
-import { Sequelize, UniqueConstraintError, type Transaction } from 'sequelize';
+import {
+  ConnectionAcquireTimeoutError,
+  ConnectionError,
+  DatabaseError,
+  Sequelize,
+  UniqueConstraintError,
+  type Transaction,
+} from 'sequelize';
 import { defineModels } from './models';
 
 export type Tx = Transaction;
@@ -19,7 +26,13 @@ export function database(): Sequelize {
     connected = new Sequelize(databaseUrl(), {
       dialect: 'postgres',
       logging: false,
-      pool: { max: 10, min: 1, idle: 30_000, acquire: 10_000 },
+      pool: { max: 10, min: 1, idle: 30_000, acquire: 5_000 },
+      // Nobody waits for ever for somebody else's row: a wait ends, and is told.
+      dialectOptions: {
+        lock_timeout: 3_000,
+        statement_timeout: 8_000,
+        idle_in_transaction_session_timeout: 15_000,
+      },
       define: { underscored: true, timestamps: false },
     });
     defineModels(connected);
@@ -39,6 +52,72 @@ export async function inTransaction<Value>(work: (tx: Tx) => Promise<Value>): Pr
     throw error;
   }
 }
+
+/** States of PostgreSQL in which it takes nothing just now (PostgreSQL 15 manual, appendix A). */
+const passing = new Set([
+  '53300', // too many connections
+  '55P03', // a lock was not had in time
+  '57014', // a statement took too long
+  '57P01', // it is stopped
+  '57P02', // it crashed
+  '57P03', // it is starting
+  '40001', // two changes crossed
+  '40P01', // two waited for each other
+]);
+
+/** Whether an error says that the database is away or held up: what was asked is not done, and may be tried again. */
+export function isPassing(error: unknown): boolean {
+  if (
+    error instanceof HeldUp ||
+    error instanceof ConnectionError ||
+    error instanceof ConnectionAcquireTimeoutError
+  )
+    return true;
+  const { parent } = error instanceof DatabaseError ? error : { parent: error };
+  const { code, message } = (parent ?? {}) as { code?: unknown; message?: unknown };
+  if (typeof code === 'string' && (passing.has(code) || /^(ECONN|EPIPE)/.test(code))) return true;
+  return typeof message === 'string' && /connection (terminated|ended)/i.test(message);
+}
+
+/** The name of the rule of the database that an error says was broken. */
+export function brokenRule(error: unknown): string | undefined {
+  const from = error instanceof DatabaseError ? (error.parent as { constraint?: unknown }) : undefined;
+  return typeof from?.constraint === 'string' ? from.constraint : undefined;
+}
+
+/** Those of one job take turns: a job that is held up holds one connection, and the others serve the shop. */
+const turns = new Map<string, { last: Promise<unknown>; waiting: number }>();
+/** So many wait for one job; more are told to come back. */
+const mostWaiting = 30;
+/** So long anybody waits for a turn, ms. */
+const patienceMs = 4_000;
+
+/** As `inTransaction`, one after the other for each job in this process. Throws `HeldUp` where too many wait. */
+export async function inJobTransaction<Value>(
+  jobId: string,
+  work: (tx: Tx) => Promise<Value>,
+): Promise<Value> {
+  const turn = turns.get(jobId) ?? { last: Promise.resolve(), waiting: 0 };
+  if (turn.waiting >= mostWaiting) throw new HeldUp();
+  turn.waiting += 1;
+  turns.set(jobId, turn);
+  const giveUpAt = Date.now() + patienceMs;
+  const mine = turn.last.then(() => {
+    // Whoever waited behind one that could not get through would wait as long again, each.
+    if (Date.now() > giveUpAt) throw new HeldUp();
+    return inTransaction(work);
+  });
+  turn.last = mine.catch(() => undefined);
+  try {
+    return await mine;
+  } finally {
+    turn.waiting -= 1;
+    if (turn.waiting === 0 && turns.get(jobId) === turn) turns.delete(jobId);
+  }
+}
+
+/** Too many wait for the same thing. */
+export class HeldUp extends Error {}
 
 export async function closeDatabase(): Promise<void> {
   await connected?.close();

@@ -14,6 +14,17 @@ export async function announce(tx: Tx, jobId?: string): Promise<void> {
   await database().query('SELECT pg_notify($channel, $jobId)', { bind, transaction: tx });
 }
 
+/** That somebody's session or account ended: whoever listens under it looks again whether it may. */
+export async function announcePeople(tx: Tx): Promise<void> {
+  await database().query('SELECT pg_notify($channel, $news)', {
+    bind: { channel, news: ofPeople },
+    transaction: tx,
+  });
+}
+
+/** Not the ID of any job. */
+const ofPeople = 'people';
+
 const news = new EventEmitter();
 news.setMaxListeners(0);
 let listening: Promise<void> | undefined;
@@ -25,14 +36,24 @@ export function onChange(callback: (jobId: string | undefined) => void): () => v
   return () => news.off('change', callback);
 }
 
+/** Calls back when somebody may have lost the right to listen. */
+export function onPeople(callback: () => void): () => void {
+  listening ??= listen();
+  news.on('people', callback);
+  return () => news.off('people', callback);
+}
+
 async function listen(): Promise<void> {
   for (let attempt = 0; ; attempt += 1) {
     const client = new pg.Client({ connectionString: databaseUrl(), keepAlive: true });
     try {
       await client.connect();
-      client.on('notification', ({ payload }) => news.emit('change', payload || undefined));
+      client.on('notification', ({ payload }) =>
+        payload === ofPeople ? news.emit('people') : news.emit('change', payload || undefined),
+      );
       await client.query(`LISTEN ${channel}`);
       // Whoever asked before this process listened may have missed a notice: at the first connection too.
+      news.emit('people');
       news.emit('change', undefined);
       await new Promise<void>((resolve) => {
         client.on('error', () => resolve());

@@ -46,17 +46,27 @@ export const endOtherSessionsOf = (tx: Tx, technicianId: string, tokenHash: stri
 export const endSessionsOn = (tx: Tx, deviceId: string) =>
   SessionRow.destroy({ where: { deviceId }, transaction: tx });
 
-/** The technician a live session belongs to, and the shop's settings as they are stored: asked of at every request, so in one query. */
+/** A session nobody used for so long has ended, h: a tablet that was left lying is not somebody's for the rest of the day. */
+export const idleHours = 4;
+
+/**
+ * The technician a live session belongs to, and the shop's settings as they are stored: asked of at every request, so in
+ * one query. That it was used is written down once a minute at most.
+ */
 export async function findBySession(
   tokenHash: string,
 ): Promise<(Pick<TechnicianRow, 'id' | 'name' | 'role' | 'units'> & { settings: unknown }) | undefined> {
   const [found] = await database().query<
     Pick<TechnicianRow, 'id' | 'name' | 'role' | 'units'> & { settings: unknown }
   >(
-    `SELECT technicians.id, name, role, units, (SELECT settings FROM shop) AS settings
+    `WITH used AS (
+       UPDATE sessions SET used_at = now()
+       WHERE token_hash = $tokenHash AND used_at BETWEEN now() - $idle::interval AND now() - interval '1 minute'
+     )
+     SELECT technicians.id, name, role, units, (SELECT settings FROM shop) AS settings
      FROM sessions JOIN technicians ON technicians.id = technician_id
-     WHERE token_hash = $tokenHash AND expires_at > now() AND active`,
-    { bind: { tokenHash }, type: QueryTypes.SELECT },
+     WHERE token_hash = $tokenHash AND expires_at > now() AND used_at > now() - $idle::interval AND active`,
+    { bind: { tokenHash, idle: `${idleHours} hours` }, type: QueryTypes.SELECT },
   );
   return found;
 }
@@ -66,7 +76,15 @@ export const endSession = (tx: Tx, tokenHash: string) =>
 export const endSessionsOf = (tx: Tx, technicianId: string) =>
   SessionRow.destroy({ where: { technicianId }, transaction: tx });
 export const dropExpiredSessions = (tx: Tx) =>
-  SessionRow.destroy({ where: { expiresAt: { [Op.lte]: new Date() } }, transaction: tx });
+  SessionRow.destroy({
+    where: {
+      [Op.or]: [
+        { expiresAt: { [Op.lte]: new Date() } },
+        { usedAt: { [Op.lte]: new Date(Date.now() - idleHours * 3_600_000) } },
+      ],
+    },
+    transaction: tx,
+  });
 
 /** Attempts are forgotten after so long, s. */
 export const attemptsWindowS = 10 * 60;
@@ -111,11 +129,32 @@ export async function forgivePinAttempts(name: string, deviceId: string): Promis
   await limiter('pin-day').reward(key);
 }
 
+/** A browser somebody has signed in with before. */
+export async function isKnownBrowser(tokenHash: string): Promise<boolean> {
+  const found = await database().query('SELECT 1 FROM known_browsers WHERE token_hash = $tokenHash', {
+    bind: { tokenHash },
+    type: QueryTypes.SELECT,
+  });
+  return found.length > 0;
+}
+
+export const rememberBrowser = (tx: Tx, tokenHash: string) =>
+  database().query('INSERT INTO known_browsers (token_hash) VALUES ($tokenHash) ON CONFLICT DO NOTHING', {
+    bind: { tokenHash },
+    transaction: tx,
+  });
+
+/**
+ * Whose attempts are counted together: those of a browser that is known, whatever is tried beside it from the same
+ * address; else those from an address.
+ */
+export type Origin = { browser: string } | { address: string };
+
 /** Counts an attempt; returns how many seconds to wait where there were too many. */
-export async function countAttempt(name: string, address: string): Promise<number | undefined> {
+export async function countAttempt(name: string, from: Origin): Promise<number | undefined> {
   try {
-    await limiter('address').consume(address);
-    await limiter('name').consume(`${name.toLowerCase()} ${address}`);
+    if ('address' in from) await limiter('address').consume(from.address);
+    await limiter('name').consume(keyOf(name, from));
     return undefined;
   } catch (refusal) {
     if (refusal instanceof RateLimiterRes) return Math.ceil(refusal.msBeforeNext / 1000);
@@ -124,7 +163,10 @@ export async function countAttempt(name: string, address: string): Promise<numbe
 }
 
 /** A success takes back what its own attempts counted. */
-export async function forgiveAttempts(name: string, address: string): Promise<void> {
-  await limiter('name').delete(`${name.toLowerCase()} ${address}`);
-  await limiter('address').reward(address);
+export async function forgiveAttempts(name: string, from: Origin): Promise<void> {
+  await limiter('name').delete(keyOf(name, from));
+  if ('address' in from) await limiter('address').reward(from.address);
 }
+
+const keyOf = (name: string, from: Origin): string =>
+  `${name.toLowerCase()} ${'address' in from ? from.address : from.browser}`;

@@ -28,9 +28,20 @@ import type { Person } from '../services/people';
 /** The cookie that names a session. */
 export const sessionCookie = 'hacienda_session';
 
+/** The cookie of a browser somebody has signed in with before: its attempts are counted apart. */
+export const knownCookie = 'hacienda_known';
+
 /** The cookie that names a paired device. */
 export const deviceCookie = 'hacienda_device';
 export const deviceDays = 400;
+
+/** Whether the shop is reached over HTTPS: with a certificate of its own, or behind a proxy that has one. */
+export const isHttps = (): boolean =>
+  Boolean(process.env.HACIENDA_CERTIFICATE) || process.env.HACIENDA_HTTPS === '1';
+
+/** How every cookie is kept: out of reach of scripts and of other sites. */
+export const cookieKept = (maxAge: number) =>
+  ({ httpOnly: true, sameSite: 'strict', secure: isHttps(), path: '/', maxAge }) as const;
 
 /** What the browser calls itself. */
 export const agentOf = (request: Request): string => request.headers.get('user-agent') ?? '';

@@ -2,8 +2,19 @@ import type { APIContext, APIRoute } from 'astro';
 import type { z } from 'zod';
 import { noCredentials } from '../contract/refusals';
 import type { Result } from '../core/result';
-import { sessionHours, type Person } from '../services/people';
-import { bodyText, json, localPath, parseJson, problemResponse, respond, sessionCookie } from './_http';
+import { rememberBrowser, sessionHours, type Person } from '../services/people';
+import {
+  bodyText,
+  cookieKept,
+  deviceDays,
+  json,
+  knownCookie,
+  localPath,
+  parseJson,
+  problemResponse,
+  respond,
+  sessionCookie,
+} from './_http';
 
 type SignedIn = Result<{ token: string; person: Person }>;
 
@@ -18,7 +29,7 @@ export const signingIn =
     signIn: (asked: Asked, context: APIContext) => Promise<SignedIn>,
   ): APIRoute =>
   async (context) => {
-    const { request, cookies, redirect, url } = context;
+    const { request, cookies, redirect } = context;
     const text = await bodyText(request);
     if (!text.ok) return problemResponse(text.problem);
     const isForm =
@@ -35,13 +46,9 @@ export const signingIn =
     if (!asked.success) return isForm ? again(wrong) : respond(noCredentials());
     const signedIn = await signIn(asked.data, context);
     if (!signedIn.ok) return isForm ? again(signedIn.problem.code) : problemResponse(signedIn.problem);
-    cookies.set(sessionCookie, signedIn.value.token, {
-      httpOnly: true,
-      sameSite: 'strict',
-      secure: url.protocol === 'https:',
-      path: '/',
-      maxAge: sessionHours * 3600,
-    });
+    cookies.set(sessionCookie, signedIn.value.token, cookieKept(sessionHours * 3600));
+    const known = await rememberBrowser(cookies.get(knownCookie)?.value);
+    cookies.set(knownCookie, known, cookieKept(deviceDays * 86_400));
     const { name, role } = signedIn.value.person;
     return isForm ? redirect(next, 303) : json({ name, role });
   };

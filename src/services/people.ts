@@ -1,6 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { v7 as newId } from 'uuid';
 import {
+  lastManager,
   notAllowed,
   notPaired,
   notYourself,
@@ -15,7 +16,8 @@ import { success, type Result } from '../core/result';
 import { metric, type UnitChoice } from '../core/units';
 import type { ShopSettings } from '../core/shop';
 import type { Person, Role } from '../core/visit/person';
-import { inTransaction } from '../data/database';
+import { brokenRule, inTransaction, type Tx } from '../data/database';
+import { announcePeople } from '../data/notifications';
 import { loadShop, settingsFrom } from '../data/shop';
 import * as technicians from '../data/technicians';
 import { useDevices } from './devices';
@@ -38,14 +40,27 @@ export const hashToken = (token: string) => createHash('sha256').update(token).d
 /** Hashed once, so that an unknown name takes as long to refuse as a wrong passphrase. */
 let decoy: Promise<string> | undefined;
 
-/** Problems: `too-many-attempts` (message says how long to wait), `wrong-name-or-passphrase`. */
+/** Where an attempt to sign in comes from. */
+export interface From {
+  address: string;
+  /** What the browser calls itself. */
+  agent?: string;
+  /** The cookie of a browser somebody has signed in with before. */
+  known?: string | undefined;
+}
+
+/**
+ * Attempts are counted per address; those of a browser that is known apart, so that nobody on its network locks it out.
+ * Problems: `too-many-attempts` (message says how long to wait), `wrong-name-or-passphrase`.
+ */
 export async function signIn(
   name: string,
   passphrase: string,
-  address: string,
-  agent = '',
+  { address, agent = '', known }: From,
 ): Promise<Result<{ token: string; person: Person }>> {
-  const wait = await technicians.countAttempt(name, address);
+  const browser = known === undefined ? undefined : hashToken(known);
+  const from = browser && (await technicians.isKnownBrowser(browser)) ? { browser } : { address };
+  const wait = await technicians.countAttempt(name, from);
   if (wait !== undefined) {
     return tooManyAttempts(wait);
   }
@@ -55,8 +70,15 @@ export async function signIn(
   if (!found?.active || !matches) {
     return wrongNameOrPassphrase();
   }
-  await technicians.forgiveAttempts(name, address);
+  await technicians.forgiveAttempts(name, from);
   return success(await startSession(found, { agent, deviceId: null }));
+}
+
+/** Knows this browser from now on; what is given back is its cookie, and stored nowhere else. */
+export async function rememberBrowser(known: string | undefined): Promise<string> {
+  const token = known ?? randomBytes(32).toString('base64url');
+  await inTransaction((tx) => technicians.rememberBrowser(tx, hashToken(token)));
+  return token;
 }
 
 /** What a browser calls itself is kept to so many characters. */
@@ -100,7 +122,10 @@ export async function personOfToken(token: string): Promise<Person | undefined> 
 }
 
 export async function signOut(token: string): Promise<void> {
-  await inTransaction((tx) => technicians.endSession(tx, hashToken(token)));
+  await inTransaction(async (tx) => {
+    await technicians.endSession(tx, hashToken(token));
+    await announcePeople(tx);
+  });
 }
 
 export const hasAnybody = () => inTransaction(async (tx) => (await technicians.countTechnicians(tx)) > 0);
@@ -136,16 +161,29 @@ export const listPeople = () =>
     }));
   });
 
-/** Lets somebody in or keeps them out; out ends their sessions at once. Problems: `unknown-person`, `not-yourself`. */
+/**
+ * Lets somebody in or keeps them out; out ends their sessions at once. One manager stays, whoever closes whom at the same
+ * time: the database holds that. Problems: `unknown-person`, `not-yourself`, `last-manager`.
+ */
 export async function setActive(who: Person, id: string, active: boolean): Promise<Result<null>> {
   if (who.id === id) return notYourself();
-  return inTransaction(async (tx) => {
+  return lastManagerStays(async (tx) => {
     const row = await technicians.findTechnician(tx, id);
     if (!row) return unknownPerson();
     await row.update({ active }, { transaction: tx });
     if (!active) await technicians.endSessionsOf(tx, id);
+    await announcePeople(tx);
     return success(null);
   });
+}
+
+async function lastManagerStays(work: (tx: Tx) => Promise<Result<null>>): Promise<Result<null>> {
+  try {
+    return await inTransaction(work);
+  } catch (error) {
+    if (brokenRule(error) === 'keep_a_manager') return lastManager();
+    throw error;
+  }
 }
 
 /** Null: as the shop from now on. */

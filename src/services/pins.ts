@@ -14,6 +14,7 @@ import {
 import { success, type Result } from '../core/result';
 import type { PairedDevice, SessionSummary } from '../core/visit/person';
 import { inTransaction } from '../data/database';
+import { announcePeople } from '../data/notifications';
 import * as paired from '../data/paired-devices';
 import * as technicians from '../data/technicians';
 import { hashPassphrase, passphraseMatches } from './passphrase';
@@ -42,6 +43,7 @@ export function unpairDevice(id: string): Promise<Result<PairedDevice[]>> {
     if (!found) return unknownDevice();
     await found.update({ unpairedAt: new Date() }, { transaction: tx });
     await technicians.endSessionsOn(tx, id);
+    await announcePeople(tx);
     return success(devices.filter((device) => device !== found).map(summaryOf));
   });
 }
@@ -92,10 +94,10 @@ export async function setSecret(
 ): Promise<Result<null>> {
   const row = await inTransaction((tx) => technicians.findTechnician(tx, who.id));
   if (!row) return unknownPerson();
-  const wait = await technicians.countAttempt(row.name, `secret ${row.id}`);
+  const wait = await technicians.countAttempt(row.name, { browser: `secret ${row.id}` });
   if (wait !== undefined) return tooManyAttempts(wait);
   if (!(await passphraseMatches(asked.passphrase, row.passphraseHash))) return wrongPassphrase();
-  await technicians.forgiveAttempts(row.name, `secret ${row.id}`);
+  await technicians.forgiveAttempts(row.name, { browser: `secret ${row.id}` });
   if (asked.next !== undefined && asked.next.length < shortestPassphrase)
     return passphraseShort(shortestPassphrase);
   const { pin } = asked;
@@ -107,6 +109,7 @@ export async function setSecret(
   return inTransaction(async (tx) => {
     await row.update(changes, { transaction: tx });
     await technicians.endOtherSessionsOf(tx, who.id, hashToken(token));
+    await announcePeople(tx);
     return success(null);
   });
 }
@@ -124,6 +127,7 @@ export async function resetPassphrase(id: string, passphrase: string): Promise<R
     if (!row) return unknownPerson();
     await row.update({ passphraseHash, pinHash: null }, { transaction: tx });
     await technicians.endSessionsOf(tx, id);
+    await announcePeople(tx);
     return success(null);
   });
 }
@@ -142,7 +146,9 @@ export const sessionsOf = (who: Person, token: string): Promise<SessionSummary[]
 
 /** Ends one of one's own sessions. Problem: `unknown-session`. */
 export function endOneSession(who: Person, id: string): Promise<Result<null>> {
-  return inTransaction(async (tx) =>
-    (await technicians.endSessionById(tx, who.id, id)) > 0 ? success(null) : unknownSession(),
-  );
+  return inTransaction(async (tx) => {
+    if ((await technicians.endSessionById(tx, who.id, id)) === 0) return unknownSession();
+    await announcePeople(tx);
+    return success(null);
+  });
 }

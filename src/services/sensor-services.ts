@@ -5,7 +5,7 @@ import { wheelsOf } from '../core/placard';
 import type { Result } from '../core/result';
 import type { SensorService } from '../core/sensor-service';
 import type { VisitView } from '../core/visit/view';
-import { inTransaction } from '../data/database';
+import { inJobTransaction, inTransaction } from '../data/database';
 import * as jobs from '../data/jobs';
 import { announce } from '../data/notifications';
 import { addService, findService } from '../data/sensor-services';
@@ -24,7 +24,7 @@ export function serviceSensor(
   asked: BodyOf<'serviceSensor'>,
   who: Person,
 ): Promise<Result<VisitView>> {
-  return inTransaction(async (tx) => {
+  return inJobTransaction(id, async (tx) => {
     const refusal = refuseUnless(who, 'record-readings');
     if (refusal) return refusal;
     const row = await jobs.lockJob(tx, id);

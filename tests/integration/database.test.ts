@@ -48,6 +48,7 @@ describe('migrations', () => {
       { name: '0014-life-of-a-job' },
       { name: '0015-pins' },
       { name: '0016-by-file' },
+      { name: '0017-doors' },
     ]);
   });
 

@@ -21,7 +21,7 @@ const somebody = async (role: 'technician' | 'adviser' | 'manager' = 'technician
   return { ...added.value, passphrase };
 };
 const token = async (who: { name: string; passphrase: string }) => {
-  const signedIn = await signIn(who.name, who.passphrase, `test ${newKey()}`);
+  const signedIn = await signIn(who.name, who.passphrase, { address: `test ${newKey()}` });
   if (!signedIn.ok) throw new Error(signedIn.problem.message);
   return signedIn.value.token;
 };
@@ -69,7 +69,7 @@ describe('an account', () => {
     const mine = await token(who);
     await setActive(manager, who.id, false);
     expect(await personOfToken(mine)).toBeUndefined();
-    expect(await signIn(who.name, who.passphrase, 'elsewhere')).toMatchObject({
+    expect(await signIn(who.name, who.passphrase, { address: 'elsewhere' })).toMatchObject({
       ok: false,
       problem: { code: 'wrong-name-or-passphrase' },
     });

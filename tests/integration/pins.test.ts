@@ -21,7 +21,7 @@ const manager = person('manager');
 async function somebody(): Promise<{ who: Person; token: string }> {
   const name = `P ${newKey()}`;
   must(await addPerson({ name, role: 'technician', passphrase }));
-  const { token, person: who } = must(await signIn(name, passphrase, newKey()));
+  const { token, person: who } = must(await signIn(name, passphrase, { address: newKey() }));
   return { who, token };
 }
 
@@ -51,7 +51,7 @@ describe('a PIN', () => {
       problem: { code: 'too-many-attempts' },
     });
     // The passphrase still lets them in, and another device is no worse off.
-    expect((await signIn(who.name, passphrase, newKey())).ok).toBe(true);
+    expect((await signIn(who.name, passphrase, { address: newKey() })).ok).toBe(true);
     const other = (await pairDevice('Other', manager)).token;
     expect((await signInWithPin({ name: who.name, pin: '4829' }, other, '')).ok).toBe(true);
   });
@@ -84,15 +84,15 @@ describe('a PIN', () => {
 describe('one’s passphrase', () => {
   it('is changed with the old one, and ends every other session', async () => {
     const { who, token } = await somebody();
-    const elsewhere = must(await signIn(who.name, passphrase, newKey()));
+    const elsewhere = must(await signIn(who.name, passphrase, { address: newKey() }));
     expect(await setSecret(who, { passphrase, next: 'short' }, token)).toMatchObject({
       problem: { code: 'passphrase-short' },
     });
     must(await setSecret(who, { passphrase, next: 'ten lugs and a cap' }, token));
     expect(await personOfToken(elsewhere.token)).toBeUndefined();
     expect((await personOfToken(token))?.id).toBe(who.id);
-    expect((await signIn(who.name, passphrase, newKey())).ok).toBe(false);
-    expect((await signIn(who.name, 'ten lugs and a cap', newKey())).ok).toBe(true);
+    expect((await signIn(who.name, passphrase, { address: newKey() })).ok).toBe(false);
+    expect((await signIn(who.name, 'ten lugs and a cap', { address: newKey() })).ok).toBe(true);
   });
 
   it('is reset by a manager: all sessions and the PIN end', async () => {
@@ -111,7 +111,9 @@ describe('one’s passphrase', () => {
 describe('sessions', () => {
   it('are listed, and ended one by one, only by whose they are', async () => {
     const { who, token } = await somebody();
-    const elsewhere = must(await signIn(who.name, passphrase, newKey(), 'Mozilla (Android 14)'));
+    const elsewhere = must(
+      await signIn(who.name, passphrase, { address: newKey(), agent: 'Mozilla (Android 14)' }),
+    );
     const list = await sessionsOf(who, token);
     expect(list).toHaveLength(2);
     expect(list.filter(({ here }) => here)).toHaveLength(1);

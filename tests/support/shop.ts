@@ -46,6 +46,11 @@ export class Client {
     private readonly cookie: string,
   ) {}
 
+  /** With the cookie of a sign-in that was made by hand. */
+  static with(address: string, setCookie: string): Client {
+    return new Client(address, setCookie.split(';')[0] ?? '');
+  }
+
   static async signIn(
     address: string,
     role: 'technician' | 'adviser' | 'manager' = 'technician',

@@ -27,6 +27,8 @@ const most = {
 };
 
 const position = z.enum(walkingOrder);
+/** A model year, as a plate or a paper has it. */
+export const year = z.int().min(1885).max(2199);
 const at = z.iso.datetime({ offset: true });
 const kPa = z.number().min(0).max(2000);
 const celsius = z.number().min(-90).max(200);
@@ -55,7 +57,7 @@ export const tpmsSchema = z.looseObject({
 export const vehicleSchema = z.looseObject({
   label: z.string().optional(),
   vin: z.string().optional(),
-  modelYear: z.int().optional(),
+  modelYear: year.optional(),
   odometerKm: z.number().min(0).optional(),
   plate: z.string().optional(),
   /** The name of the profile it follows. */

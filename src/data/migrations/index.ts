@@ -17,6 +17,7 @@ import * as shopSurroundings from './0013-shop-surroundings';
 import * as lifeOfAJob from './0014-life-of-a-job';
 import * as pins from './0015-pins';
 import * as byFile from './0016-by-file';
+import * as doors from './0017-doors';
 
 export interface Migration {
   up: (schema: QueryInterface) => Promise<void>;
@@ -41,6 +42,7 @@ const migrations: { name: string; migration: Migration }[] = [
   { name: '0014-life-of-a-job', migration: lifeOfAJob },
   { name: '0015-pins', migration: pins },
   { name: '0016-by-file', migration: byFile },
+  { name: '0017-doors', migration: doors },
 ];
 
 /** Brings the database up to date; returns the names of what was run. Two starters do not collide. */

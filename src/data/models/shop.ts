@@ -31,6 +31,7 @@ export class SessionRow extends Row<SessionRow> {
   declare technicianId: string;
   declare startedAt: CreationOptional<Date>;
   declare expiresAt: Date;
+  declare usedAt: CreationOptional<Date>;
   declare agent: CreationOptional<string>;
   /** The paired device it was started on with a PIN. */
   declare deviceId: CreationOptional<string | null>;
@@ -138,6 +139,7 @@ export function defineShopModels(sequelize: Sequelize): void {
       technicianId: uuid(),
       startedAt: { ...time(), defaultValue: DataTypes.NOW },
       expiresAt: time(),
+      usedAt: { ...time(), defaultValue: DataTypes.NOW },
       agent: { ...text(), defaultValue: '' },
       deviceId: orNull(uuid()),
     },

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { signIn } from '../../services/people';
-import { agentOf, isText } from '../_http';
+import { agentOf, isText, knownCookie } from '../_http';
 import { signingIn } from '../_sign-in';
 
 const credentials = z.object({
@@ -11,6 +11,10 @@ const credentials = z.object({
 export const POST = signingIn(
   credentials,
   'wrong-name-or-passphrase',
-  ({ name, passphrase }, { clientAddress, request }) =>
-    signIn(name, passphrase, clientAddress, agentOf(request)),
+  ({ name, passphrase }, { clientAddress, cookies, request }) =>
+    signIn(name, passphrase, {
+      address: clientAddress,
+      agent: agentOf(request),
+      known: cookies.get(knownCookie)?.value,
+    }),
 );

@@ -2,7 +2,7 @@ import { closedJob, runUnderWay, unknownJob } from '../../contract/refusals';
 import type { Result } from '../../core/result';
 import { notesOf } from '../../core/visit/notes';
 import type { VisitView } from '../../core/visit/view';
-import { inTransaction } from '../../data/database';
+import { inJobTransaction } from '../../data/database';
 import * as jobs from '../../data/jobs';
 import { announce } from '../../data/notifications';
 import type { Person } from '../people';
@@ -24,7 +24,7 @@ export function cancelJob(
   asked: Asked & { reason: string },
   who: Person,
 ): Promise<Result<VisitView>> {
-  return inTransaction(async (tx) => {
+  return inJobTransaction(id, async (tx) => {
     const row = await jobs.lockJob(tx, id);
     if (!row) return unknownJob();
     if (row.state === 'cancelled') return viewIn(tx, id);
@@ -55,7 +55,7 @@ export function cancelJob(
 
 /** Opens a cancelled job again. One that was handed over stays closed: the car is booked in anew. Problems: `unknown-job`, `handed-over`, `stale`. */
 export function reopenJob(id: string, asked: Asked, who: Person): Promise<Result<VisitView>> {
-  return inTransaction(async (tx) => {
+  return inJobTransaction(id, async (tx) => {
     const row = await jobs.lockJob(tx, id);
     if (!row) return unknownJob();
     if (row.state === 'open') return viewIn(tx, id);

@@ -2,7 +2,7 @@ import { unknownJob } from '../../contract/refusals';
 import type { RepairOutcome } from '../../core/repair-outcome';
 import type { Result } from '../../core/result';
 import type { VisitView } from '../../core/visit/view';
-import { inTransaction } from '../../data/database';
+import { inJobTransaction } from '../../data/database';
 import * as jobs from '../../data/jobs';
 import { announce } from '../../data/notifications';
 import { confirmIn } from '../confirmations';
@@ -18,7 +18,7 @@ export function confirm(
   asked: { key: string; parts: RepairOutcome[] },
   who: Person,
 ): Promise<Result<VisitView>> {
-  return inTransaction(async (tx) => {
+  return inJobTransaction(id, async (tx) => {
     const row = await jobs.lockJob(tx, id);
     if (!row) return unknownJob();
     const stored = await confirmIn(tx, row, asked, who);

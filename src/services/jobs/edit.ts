@@ -9,7 +9,7 @@ import { success, type Result } from '../../core/result';
 import { canonicalVin } from '../../core/vin';
 import { notesOf } from '../../core/visit/notes';
 import type { VisitView } from '../../core/visit/view';
-import { inTransaction, type Tx } from '../../data/database';
+import { inJobTransaction, type Tx } from '../../data/database';
 import * as jobs from '../../data/jobs';
 import { announce } from '../../data/notifications';
 import * as vehicles from '../../data/vehicles';
@@ -38,7 +38,7 @@ export function editJob(
   edit: { key: string; version: number; changes: HeaderChanges },
   who: Person,
 ): Promise<Result<VisitView>> {
-  return inTransaction(async (tx) => {
+  return inJobTransaction(id, async (tx) => {
     const row = await jobs.lockJob(tx, id);
     if (!row) return unknownJob();
     if ((await jobs.findEdit(tx, edit.key))?.jobId === id) return viewIn(tx, id);

@@ -9,7 +9,7 @@ import { proofOf } from '../../core/proof';
 import { scannedIds } from '../../core/registration';
 import { notesOf } from '../../core/visit/notes';
 import { judgedJob, type VisitView } from '../../core/visit/view';
-import { inTransaction, type Tx } from '../../data/database';
+import { inJobTransaction, type Tx } from '../../data/database';
 import * as jobs from '../../data/jobs';
 import { announce } from '../../data/notifications';
 import * as vehicles from '../../data/vehicles';
@@ -35,7 +35,7 @@ export function handOver(
   },
   who: Person,
 ): Promise<Result<VisitView>> {
-  return inTransaction(async (tx) => {
+  return inJobTransaction(id, async (tx) => {
     const row = await jobs.lockJob(tx, id);
     if (!row) return unknownJob();
     if (row.state === 'handed-over') return viewIn(tx, id);

@@ -2,14 +2,14 @@ import type { BenchNote } from '../../contract';
 import { closedJob, unknownJob } from '../../contract/refusals';
 import { success, type Result } from '../../core/result';
 import { notesOf } from '../../core/visit/notes';
-import { inTransaction } from '../../data/database';
+import { inJobTransaction } from '../../data/database';
 import * as jobs from '../../data/jobs';
 import { announce } from '../../data/notifications';
 import type { Person } from '../people';
 
 /** Takes something worked out on the bench into the job. The same key again changes nothing. Problems: `unknown-job`, `handed-over`. */
 export function addNote(id: string, note: BenchNote, who: Person): Promise<Result<null>> {
-  return inTransaction(async (tx) => {
+  return inJobTransaction(id, async (tx) => {
     const row = await jobs.lockJob(tx, id);
     if (!row) return unknownJob();
     if ((await jobs.findEdit(tx, note.key))?.jobId === id) return success(null);

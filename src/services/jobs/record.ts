@@ -12,7 +12,7 @@ import {
 import { success, type Result } from '../../core/result';
 import { wheelsOf } from '../../core/placard';
 import type { VisitView } from '../../core/visit/view';
-import { inTransaction, type Tx } from '../../data/database';
+import { inJobTransaction, type Tx } from '../../data/database';
 import * as jobs from '../../data/jobs';
 import { announce } from '../../data/notifications';
 import { refuseUnless, type Person } from '../people';
@@ -23,7 +23,7 @@ import { viewIn } from './view';
  * `not-allowed`, `no-such-wheel`, `key-in-use`, `nothing-to-correct`, `already-corrected`.
  */
 export function record(id: string, entry: Entry, who: Person): Promise<Result<VisitView>> {
-  return inTransaction(async (tx) => {
+  return inJobTransaction(id, async (tx) => {
     const refusal = refuseRecording(who, [entry]);
     if (refusal) return refusal;
     const added = await recordIn(tx, id, [entry], who);

@@ -1,7 +1,7 @@
 import { alreadyCorrected, nothingToCorrect, unknownJob } from '../../contract/refusals';
 import type { Result } from '../../core/result';
 import type { VisitView } from '../../core/visit/view';
-import { inTransaction } from '../../data/database';
+import { inJobTransaction } from '../../data/database';
 import * as jobs from '../../data/jobs';
 import { announce } from '../../data/notifications';
 import { refuseUnless, type Person } from '../people';
@@ -18,7 +18,7 @@ export function takeBack(
   asked: { observation: string; reason: string },
   who: Person,
 ): Promise<Result<VisitView>> {
-  return inTransaction(async (tx) => {
+  return inJobTransaction(id, async (tx) => {
     const row = await jobs.lockJob(tx, id);
     if (!row) return unknownJob();
     const seen = await jobs.findObservation(tx, asked.observation);

@@ -165,10 +165,6 @@ export function useVisit(initial: VisitView, person: { id: string; name: string 
   ): Promise<boolean> => {
     if (busy) return false;
     const key = keys.current.get(thing) ?? newKey();
-    if (!connected) {
-      outbox?.add(kept(key));
-      return true;
-    }
     setBusy({ what: 'Saving…', seconds: 0 });
     setProblem(undefined);
     keys.current.set(thing, key);

@@ -1,11 +1,16 @@
+import { readFileSync } from 'node:fs';
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
+import { createServer as createSecureServer } from 'node:https';
 import { fileURLToPath } from 'node:url';
 import compression from 'compression';
 import sirv from 'sirv';
+import { doorsOf } from './doors';
+import { stopsInOrder } from './stop';
 
 /**
  * The server process: the files of the app, then its pages and endpoints, compressed on the way where that helps. Where
- * it listens: `HOST` and `PORT`.
+ * it listens: `HOST` and `PORT`; how it is reached: `HACIENDA_NAMES`, `HACIENDA_PROXIES`, and `HACIENDA_CERTIFICATE` with
+ * `HACIENDA_CERTIFICATE_KEY`.
  */
 
 /** What the framework makes of the pages; it stands beside this file once both are built. */
@@ -18,6 +23,9 @@ interface Pages {
 }
 
 const { handler } = (await import(new URL('./server/entry.mjs', import.meta.url).href)) as Pages;
+const { HOST, PORT, HACIENDA_NAMES, HACIENDA_PROXIES, HACIENDA_CERTIFICATE, HACIENDA_CERTIFICATE_KEY } =
+  process.env;
+const doors = doorsOf({ names: HACIENDA_NAMES, proxies: HACIENDA_PROXIES });
 
 /** Names of these files change with their content. */
 const isImmutable = (path: string): boolean => path.startsWith('/_astro/');
@@ -27,6 +35,7 @@ const files = sirv(fileURLToPath(new URL('./client', import.meta.url)), {
   etag: true,
   setHeaders: (response, path) => {
     response.setHeader('x-content-type-options', 'nosniff');
+    response.setHeader('cross-origin-resource-policy', 'same-origin');
     response.setHeader(
       'cache-control',
       isImmutable(path) ? `public, max-age=${yearSeconds}, immutable` : 'no-cache',
@@ -44,10 +53,15 @@ const compressed = compression({
 
 const methods = new Set(['GET', 'HEAD', 'POST', 'PATCH', 'OPTIONS']);
 
-const server = createServer((request, response) => {
+function answer(request: IncomingMessage, response: ServerResponse): void {
   if (!methods.has(request.method ?? ''))
     return void response.writeHead(405, { allow: [...methods].join(', ') }).end();
   if (!isAddress(request.url)) return void response.writeHead(400).end('Bad request.');
+  if (!doors.admits(request.headers.host))
+    return void response
+      .writeHead(421, { 'content-type': 'text/plain; charset=utf-8' })
+      .end('This shop is not reached under that name. Its operator names it in HACIENDA_NAMES.\n');
+  doors.settle(request);
   // Types of the middleware are those of a framework that adds to node's own; none of that is used.
   compressed(request as never, response as never, () =>
     files(request, response, () => {
@@ -57,7 +71,7 @@ const server = createServer((request, response) => {
       });
     }),
   );
-});
+}
 
 function isAddress(url: string | undefined): boolean {
   try {
@@ -67,4 +81,14 @@ function isAddress(url: string | undefined): boolean {
   }
 }
 
-server.listen(Number(process.env.PORT ?? 4321), process.env.HOST ?? '127.0.0.1');
+const server = HACIENDA_CERTIFICATE
+  ? createSecureServer(
+      {
+        cert: readFileSync(HACIENDA_CERTIFICATE),
+        key: readFileSync(HACIENDA_CERTIFICATE_KEY ?? HACIENDA_CERTIFICATE),
+      },
+      answer,
+    )
+  : createServer(answer);
+stopsInOrder(server);
+server.listen(Number(PORT ?? 4321), HOST ?? '127.0.0.1');

@@ -1,0 +1,1 @@
+export { isPassing } from '../data/database';
