@@ -1,5 +1,5 @@
 import { defineMiddleware } from 'astro:middleware';
-import { foreignOrigin, notSignedIn, recordsAway, serverError, somebodyElse } from './contract/refusals';
+import { foreignOrigin, noEndpoint, notSignedIn, recordsAway, serverError, somebodyElse } from './contract/refusals';
 import { nowHeader, personHeader } from './contract/routes';
 import type { Result } from './core/result';
 import { isHttps, respond, sessionCookie } from './pages/_http';
@@ -68,7 +68,10 @@ export const onRequest = defineMiddleware(async (context, next) => {
     }
     const enteredBy = context.request.headers.get(personHeader);
     if (enteredBy !== null && enteredBy !== context.locals.person?.id) return refuse(somebodyElse());
-    return secured(await next());
+    const answer = await next();
+    const isPage = answer.headers.get('content-type')?.startsWith('text/html') ?? false;
+    // Programs are answered as programs, also where no endpoint is.
+    return isApi && isPage && answer.status === 404 ? refuse(noEndpoint()) : secured(answer);
   } catch (error) {
     if (isPassing(error)) return isApi ? refuse(recordsAway()) : secured(awayPage());
     console.error(error);

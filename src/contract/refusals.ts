@@ -64,6 +64,8 @@ export const noText = () =>
     'invalid-input',
     'There is a character in this that no text has, so nothing was stored. Take it out and send it again.',
   );
+export const noEndpoint = () =>
+  failure('not-found', 'There is nothing at this address. What there is stands in /api/openapi.json.');
 export const jsonOnly = () =>
   failure('json-only', 'This takes JSON only. Send it with the content type application/json.');
 export const noJobFile = (why: string) =>
