@@ -1,5 +1,12 @@
 import { defineMiddleware } from 'astro:middleware';
-import { foreignOrigin, noEndpoint, notSignedIn, recordsAway, serverError, somebodyElse } from './contract/refusals';
+import {
+  foreignOrigin,
+  noEndpoint,
+  notSignedIn,
+  recordsAway,
+  serverError,
+  somebodyElse,
+} from './contract/refusals';
 import { nowHeader, personHeader } from './contract/routes';
 import type { Result } from './core/result';
 import { isHttps, respond, sessionCookie } from './pages/_http';

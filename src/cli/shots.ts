@@ -63,7 +63,7 @@ const list: Shot[] = [
     plate: true,
     then: async (page) => {
       await station('Gauge')(page);
-      await page.getByLabel(/^Reading/).fill('218');
+      await page.getByLabel(/^Reading/).fill('218 c');
       await page.getByRole('dialog').getByText('Simulated gauge').waitFor();
     },
   },

@@ -62,6 +62,7 @@ export const statusOf: Record<ProblemCode, number> = {
   'cradle-crowded': 409,
   'cradle-empty': 409,
   'handed-over': 409,
+  'job-full': 409,
   'id-elsewhere': 409,
   'key-in-use': 409,
   'name-taken': 409,

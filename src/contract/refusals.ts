@@ -43,6 +43,11 @@ export const personNameTaken = (name: string) =>
   failure('name-taken', `There is already somebody called ${name}. Add an initial.`);
 export const notYourself = () =>
   failure('not-yourself', 'You cannot close your own account. Ask another manager.');
+export const handedOverAlready = (by: string) =>
+  failure(
+    'handed-over',
+    `${by} handed this car over meanwhile. What you entered for it was not stored; the sheet says what was.`,
+  );
 export const lastManager = () =>
   failure(
     'last-manager',
@@ -140,6 +145,16 @@ export const supplyLow = (volts: number, support: string) =>
   );
 export const writeUnderWay = () =>
   failure('write-under-way', 'The car may still be writing. Wait ten seconds, then try again.');
+export const jobFull = (most: number) =>
+  failure(
+    'job-full',
+    `This job holds ${most} readings, and takes no more. Hand it over, and follow it up with another.`,
+  );
+export const tooMuchAtOnce = () =>
+  failure(
+    'too-large',
+    'There is more in this one entry than in a whole visit. Nothing was stored; send less.',
+  );
 export const unknownWrite = () =>
   failure('unknown-write', 'There is no such write on this job. Reload the page.');
 

@@ -214,7 +214,7 @@ export const visitContracts = {
     summary: 'What follows from a job file',
     body: jobSchema,
     answer: assessment,
-    problems: ['invalid-job', 'too-large', 'too-long', 'too-many-requests', 'busy'],
+    problems: ['invalid-job', 'json-only', 'too-large', 'too-long', 'too-many-requests', 'busy'],
     open: true,
   },
   yard: { summary: "Today's vehicles, the newest first", answer: z.array(yardLineSchema), problems: [] },
@@ -254,7 +254,7 @@ export const visitContracts = {
     summary: 'Records what was seen',
     body: z.object({ key, observation: observationSchema, replaces: key.optional() }),
     answer: visitSchema,
-    problems: [...ofOpenJob, 'no-such-wheel', 'nothing-to-correct', 'already-corrected'],
+    problems: [...ofOpenJob, 'no-such-wheel', 'nothing-to-correct', 'already-corrected', 'job-full'],
   },
   takeBack: {
     summary: 'Takes back what was recorded by mistake: kept, and out of all judgement',
@@ -348,6 +348,7 @@ export const visitContracts = {
     answer: visitSchema,
     problems: [
       ...ofJob,
+      'handed-over',
       'cancelled',
       'stale',
       'run-under-way',

@@ -61,6 +61,7 @@ export const problemCodes = [
   'cradle-crowded',
   'cradle-empty',
   'handed-over',
+  'job-full',
   'id-elsewhere',
   'key-in-use',
   'name-taken',

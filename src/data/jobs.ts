@@ -214,6 +214,9 @@ export const addObservation = (
     { transaction: tx },
   );
 
+export const countObservations = (tx: Tx, jobId: string) =>
+  ObservationRow.count({ where: { jobId }, transaction: tx });
+
 export const findTakenBack = (tx: Tx, key: string) => TakenBackRow.findByPk(key, { transaction: tx });
 
 export const addTakenBack = (
@@ -240,6 +243,17 @@ export const addWrite = (tx: Tx, jobId: string, by: string, write: CarWrite) =>
     { ...columnsOf(write), key: write.key, jobId, kind: write.kind, askedBy: by },
     { transaction: tx },
   );
+
+/** When another job of the same car last wrote to it. */
+export async function lastWriteElsewhere(tx: Tx, { id, vehicleId }: JobRow): Promise<Date | undefined> {
+  const [found] = await database().query<{ at: Date }>(
+    `SELECT asked_at AS at FROM car_writes JOIN jobs ON jobs.id = job_id
+     WHERE vehicle_id = $vehicleId AND job_id <> $id AND car_writes.kind <> 'sensor' AND answer IS DISTINCT FROM 'no'
+     ORDER BY asked_at DESC LIMIT 1`,
+    { bind: { vehicleId, id }, type: QueryTypes.SELECT, transaction: tx },
+  );
+  return found?.at;
+}
 
 /** Fills in what became known of a write. */
 export const updateWrite = (tx: Tx, row: CarWriteRow, write: CarWrite) =>

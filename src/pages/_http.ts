@@ -90,8 +90,15 @@ export async function readBody<Body>(request: Request, schema: z.ZodType<Body>):
   return parsed.success ? success(parsed.data) : invalidInput(issuesOf(parsed.error));
 }
 
-/** Nobody types these and no database stores them: the character nought, and half of a pair. */
-export const isText = (text: string): boolean => !text.includes('\0') && !/\p{Surrogate}/u.test(text);
+/**
+ * Nobody types these, no sheet shows them and no database stores all of them: control characters but tab and new line, and
+ * half of a pair.
+ */
+const notText = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u009f]|\p{Surrogate}/u;
+export const isText = (text: string): boolean => !notText.test(text);
+
+/** How such characters stand in a JSON document: as escapes, or beyond ASCII as they are. */
+const mayHideThem = /\\u00[0189]|\\u007f|\\[bf]|\\ud[89a-f]|[\u007f-\u009f]/i;
 
 /** Problems: `not-json`, and `invalid-input` for text that is none. */
 export function parseJson(text: string): Result<unknown> {
@@ -101,8 +108,7 @@ export function parseJson(text: string): Result<unknown> {
     return value;
   };
   try {
-    // Such characters come in only as escapes; without any there is nothing to look for.
-    const document: unknown = /\\u(0000|d[89a-f])/i.test(text) ? JSON.parse(text, look) : JSON.parse(text);
+    const document: unknown = mayHideThem.test(text) ? JSON.parse(text, look) : JSON.parse(text);
     return isAllText ? success(document) : noText();
   } catch {
     return notJson();

@@ -15,11 +15,13 @@ import { isWhollyRead } from '../core/registration';
 import { success, type Result } from '../core/result';
 import { writeVerdict } from '../core/proof';
 import { meaningOf } from '../core/trouble-code/meaning';
+import { canonicalVin } from '../core/vin';
 import { supplyIsLow, supportWords } from '../core/supply';
 import type { LampThresholds, LiveEntry, Receiver, RegistryEntry } from '../core/uds/receiver';
 import type { JobState, VisitView } from '../core/visit/view';
 import { inTransaction, type Tx } from '../data/database';
 import * as jobs from '../data/jobs';
+import { takeCar } from '../data/leases';
 import { announce } from '../data/notifications';
 import type { VehicleLead, WriteAnswer } from '../devices/vehicle/port';
 import { isUnderWay } from './car-write';
@@ -93,7 +95,9 @@ export async function readCar(id: string, key: string, who: Person): Promise<Res
   if (there) return there.jobId === id ? viewJob(id) : unknownJob();
   const car = await inTransaction((tx) => carOf(tx, id));
   if (!car.ok) return car;
-  const reading = await withLead(car.value.job.vehicle.vin, car.value.receiver, readAll);
+  const reading = await alone(nameOf(car.value.job, id), () =>
+    withLead(car.value.job.vehicle.vin, car.value.receiver, readAll),
+  );
   if (!reading.ok) return reading;
   return inTransaction(async (tx) => {
     const added = await recordIn(tx, id, entriesOf(key, reading.value, car.value.receiver, new Date()), who);
@@ -189,6 +193,31 @@ async function write(
 ): Promise<Result<VisitView>> {
   const refusal = refuseUnless(who, 'change-a-car');
   if (refusal) return refusal;
+  const asked = await inTransaction((tx) => carOf(tx, id));
+  if (!asked.ok) return asked;
+  // The read-back that decides is taken before anybody else gets at the car.
+  const lease = await takeCar(nameOf(asked.value.job, id), 'no');
+  if (!lease) {
+    // A double press: it is this very write that is under way.
+    const there = await inTransaction((tx) => jobs.findWrite(tx, key));
+    return there?.jobId === id ? viewJob(id) : writeUnderWay();
+  }
+  try {
+    return await writeAlone(id, key, who, make);
+  } finally {
+    await lease.end();
+  }
+}
+
+/** The car as all its jobs know it: by its VIN, or, that not known, this job's alone. */
+const nameOf = ({ vehicle }: Job, id: string): string => (vehicle.vin ? canonicalVin(vehicle.vin) : id);
+
+async function writeAlone(
+  id: string,
+  key: string,
+  who: Person,
+  make: (before: { registry: RegistryEntry[]; codes: Code[] }) => CarWriteByLead,
+): Promise<Result<VisitView>> {
   const begun = await inTransaction(
     async (tx): Promise<Result<Car & { fresh: CarWriteByLead | undefined }>> => {
       const row = await jobs.lockJob(tx, id);
@@ -199,6 +228,9 @@ async function write(
       if (there) return there.jobId === id ? success({ ...car.value, fresh: undefined }) : unknownJob();
       const problem = refuseWrite(row.state, car.value.job);
       if (problem) return problem;
+      // What was read before somebody else wrote to this car is not what it holds.
+      const since = await jobs.lastWriteElsewhere(tx, row);
+      if (since && since.getTime() > readMs(car.value.job)) return readFirst();
       const ledger = ledgerOf(car.value.job);
       const fresh = make({
         registry: ledger.held,
@@ -218,9 +250,12 @@ async function write(
   const answer = await withLead(job.vehicle.vin, receiver, async (lead) => success(await send(lead, fresh)));
   // Where the lead was not even reached, nothing was sent: that is a plain "no".
   await noteAnswer(id, key, answer.ok ? answer.value : { answer: 'no', reason: answer.problem.message });
-  if (answer.ok && answer.value.answer !== 'no') await readBack(id, key, who);
+  if (answer.ok && answer.value.answer !== 'no') await readBackAlone(id, key, who);
   return viewJob(id);
 }
+
+/** When what the car holds was last read, ms. */
+const readMs = (job: Job): number => Date.parse(ledgerOf(job).registry?.seen.at ?? '') || 0;
 
 function refuseWrite(state: JobState, job: Job): Result<never> | undefined {
   const ledger = ledgerOf(job);
@@ -259,6 +294,22 @@ async function noteAnswer(id: string, key: string, answer: WriteAnswer): Promise
  * until it succeeds; once it has, it stands. Problems: `unknown-write`, `write-under-way`, and those of the lead.
  */
 export async function readBack(id: string, key: string, who: Person): Promise<Result<VisitView>> {
+  const car = await inTransaction((tx) => carOf(tx, id));
+  return car.ok ? alone(nameOf(car.value.job, id), () => readBackAlone(id, key, who)) : car;
+}
+
+/** With the car to oneself: who only reads waits for whoever is at it, and is told where that takes long. */
+async function alone<Value>(car: string, work: () => Promise<Result<Value>>): Promise<Result<Value>> {
+  const lease = await takeCar(car, 'for-it');
+  if (!lease) return writeUnderWay();
+  try {
+    return await work();
+  } finally {
+    await lease.end();
+  }
+}
+
+async function readBackAlone(id: string, key: string, who: Person): Promise<Result<VisitView>> {
   const refusal = refuseUnless(who, 'record-readings');
   if (refusal) return refusal;
   const car = await inTransaction((tx) => carOf(tx, id));

@@ -3,8 +3,14 @@ import { v7 as newKey } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import people from '../../demo/people.json' with { type: 'json' };
 import { database, inJobTransaction, inTransaction, isPassing } from '../../src/data/database';
+import type { Job } from '../../src/core/job';
+import { mostIn } from '../../src/core/job/schema';
+import { ledgerOf } from '../../src/core/ledger';
+import { writeVerdict } from '../../src/core/proof';
+import type { VisitView } from '../../src/core/visit/view';
+import { takeCar } from '../../src/data/leases';
 import * as jobs from '../../src/data/jobs';
-import { bookIn, record } from '../../src/services/jobs';
+import { bookIn, handOver, record, viewJob } from '../../src/services/jobs';
 import { addPerson, personOfToken, rememberBrowser, signIn } from '../../src/services/people';
 import { gauge, jobWith } from '../support/car';
 import { must } from '../support/must';
@@ -13,9 +19,12 @@ import { Client, openShop, type Shop } from '../support/shop';
 
 let shop: Shop;
 let ines: Client;
+let pilar: Client;
 beforeAll(async () => {
   shop = await openShop();
   ines = await Client.signIn(shop.address);
+  // Before her name is tried in vain.
+  pilar = await Client.signIn(shop.address, 'adviser');
 });
 afterAll(() => shop.close());
 
@@ -41,13 +50,13 @@ const wrong = (headers: Record<string, string> = {}) =>
 
 describe('attempts to sign in', () => {
   it('are counted by the peer, whatever address they claim; a browser that is known is counted apart', async () => {
-    const pilar = people.find(({ name }) => name === 'Pilar');
+    const her = people.find(({ name }) => name === 'Pilar');
     const enter = (cookie: string) =>
       raw(
         '/api/sign-in',
         { origin: shop.address, 'content-type': 'application/json', cookie },
         'POST',
-        JSON.stringify(pilar),
+        JSON.stringify(her),
       );
     const first = await enter('');
     const known = (first.headers['set-cookie'] as string[])
@@ -233,6 +242,115 @@ describe('the front', () => {
     expect(
       (await raw('/api/assess', { host: host(), origin: 'https://elsewhere.example' }, 'OPTIONS')).status,
     ).toBe(403);
+  });
+});
+
+describe('one car', () => {
+  /** Another job of the same car, as a file brings it. */
+  const twice = async (plate: string) => {
+    const yard = await ines.get<{ id: string; plate: string }[]>('/api/yard');
+    const id = yard.find((line) => line.plate === plate)?.id ?? '';
+    const file = await ines.get<Job>(`/api/jobs/${id}/file`);
+    const copy = {
+      ...file,
+      visit: { key: newKey() },
+      observations: [],
+      carWrites: [],
+      runs: [],
+      corrected: [],
+    };
+    const other = (await ines.post<{ id: string }>('/api/jobs/import', copy)).id;
+    return [id, other] as const;
+  };
+  const read = (id: string) => ines.post(`/api/jobs/${id}/read-car`, { key: newKey() });
+
+  it('is written to by one job at a time, and by none that read it before another wrote', async () => {
+    const ids = await twice('KUR 417');
+    for (const id of ids) await read(id);
+    const { job } = await ines.get<VisitView>(`/api/jobs/${ids[0]}`);
+    const held = ledgerOf(job).held;
+    const wanted = (last: string) =>
+      held.map((entry, n) => (n === 0 ? { ...entry, id: `4B07C2D${last}` } : entry));
+    const wrote = await Promise.all(
+      ids.map((id, n) =>
+        ines.send('POST', `/api/jobs/${id}/write-ids`, { key: newKey(), entries: wanted(String(n)) }),
+      ),
+    );
+    expect(wrote.map(({ status }) => status).sort()).toEqual([200, 409]);
+    const [winner, loser] = wrote[0]?.status === 200 ? ids : ([ids[1], ids[0]] as const);
+    const after = await ines.get<VisitView>(`/api/jobs/${winner}`);
+    const write = after.job.carWrites?.findLast(({ kind }) => kind === 'registry');
+    expect(write && writeVerdict(write)).toBe('worked');
+    // The other read the car before: what it read is not what the car holds.
+    const again = await ines.send('POST', `/api/jobs/${loser}/write-ids`, {
+      key: newKey(),
+      entries: wanted('9'),
+    });
+    expect(await again.json()).toMatchObject({ error: { code: 'read-first' } });
+    await read(loser);
+    expect(
+      (await ines.send('POST', `/api/jobs/${loser}/write-ids`, { key: newKey(), entries: wanted('9') }))
+        .status,
+    ).toBe(200);
+  }, 60_000);
+
+  it('is let go by a process that dies', async () => {
+    const lease = await takeCar('0HXXX', 'no');
+    expect(await takeCar('0HXXX', 'no')).toBeUndefined();
+    await lease?.end();
+    const next = await takeCar('0HXXX', 'for-it');
+    expect(next).toBeDefined();
+    await next?.end();
+  });
+
+  it('is handed over once: of two at the same time the second is told', async () => {
+    const { id } = must(await bookIn({ key: newKey(), vehicle: { label: 'Handed over twice' } }, person()));
+    const { version } = must(await viewJob(id));
+    const [one, other] = await Promise.all(
+      ['the key is needed', 'the customer waits'].map((unproved) =>
+        handOver(id, { key: newKey(), version, unproved }, person()),
+      ),
+    );
+    expect([one?.ok, other?.ok].sort()).toEqual([false, true]);
+    const told = one?.ok ? other : one;
+    expect(told).toMatchObject({
+      problem: { code: 'handed-over', message: expect.stringContaining('meanwhile') },
+    });
+  });
+});
+
+describe('what is too much', () => {
+  it('for one entry is refused, and a full job says so', async () => {
+    const ofInes = person();
+    const { id } = must(await bookIn({ key: newKey(), vehicle: { label: 'Full' } }, ofInes));
+    const padded = { ...gauge(1, 'LF', 230), more: 'x'.repeat(30_000) };
+    expect(await record(id, { key: newKey(), observation: padded }, ofInes)).toMatchObject({
+      problem: { code: 'too-large' },
+    });
+    await database().query(
+      `INSERT INTO observations (key, job_id, kind, at, body, recorded_by)
+       SELECT gen_random_uuid(), $1, 'gauge', now(), $2::jsonb, 'Somebody' FROM generate_series(1, $3)`,
+      { bind: [id, JSON.stringify(gauge(1, 'LF', 230)), mostIn.observations] },
+    );
+    expect(await record(id, { key: newKey(), observation: gauge(1, 'LF', 230) }, ofInes)).toMatchObject({
+      problem: { code: 'job-full' },
+    });
+  });
+
+  it('of characters nobody types is refused wherever it stands', async () => {
+    const [job] = await ines.get<{ id: string }[]>('/api/yard');
+    for (const text of ['a\u0000b', 'a\u0007b', '\ud800', 'a\u0085b'])
+      for (const [path, body] of [
+        [`/api/jobs/${job?.id ?? ''}/notes`, { key: newKey(), text, link: '/bench' }],
+        ['/api/jobs', { key: newKey(), vehicle: { label: text } }],
+      ] as const)
+        expect((await ines.send('POST', path, body)).status, `${path} ${JSON.stringify(text)}`).toBe(400);
+  });
+
+  it('moves no simulated car for the counter', async () => {
+    const [job] = await ines.get<{ id: string }[]>('/api/yard');
+    const moved = await pilar.send('POST', `/api/practice/${job?.id ?? ''}`, { do: 'night', celsius: -4 });
+    expect(moved.status).toBe(403);
   });
 });
 

@@ -15,7 +15,7 @@ import { visitNotesSchema } from './notes';
 /** The open job file, `hacienda.job/1`: what was seen. Unknown keys are kept; a missing key means "not known". */
 
 /** A visit has a fraction of this; more is no job of one car, and would hold up all others (judgement). */
-const most = {
+export const mostIn = {
   observations: 500,
   corrected: 500,
   writes: 100,
@@ -89,7 +89,7 @@ export const fittedSchema = z.array(
 );
 
 /** Work on a tire that ends what was read before it: a leak mended. */
-export const repairsSchema = z.array(z.looseObject({ wheel: position, at })).max(most.list);
+export const repairsSchema = z.array(z.looseObject({ wheel: position, at })).max(mostIn.list);
 
 const workKind = z.enum(['none', 'tires-fitted', 'rotation', 'wheels-swapped', 'sensor-replaced', 'repair']);
 
@@ -192,12 +192,12 @@ export const observationSchema = z.discriminatedUnion('kind', [
   seen('activation', {
     wheel: position,
     trigger: z.enum(['pulsed', 'continuous', 'magnet', 'deflation']),
-    replies: z.array(replySchema).max(most.replies),
+    replies: z.array(replySchema).max(mostIn.replies),
   }),
   seen('registry', {
-    entries: z.array(registryEntry).max(most.entries),
+    entries: z.array(registryEntry).max(mostIn.entries),
     /** The codes the same reading gave; an empty list says there were none. */
-    codes: z.array(codeSchema).max(most.list).optional(),
+    codes: z.array(codeSchema).max(mostIn.list).optional(),
     /** The codes were cleared with another tool before they were read. */
     cleared: z.boolean().optional(),
   }),
@@ -324,28 +324,28 @@ export const headerSchema = z.looseObject({
   climate: climateSchema.optional(),
   visit: visitNotesSchema.optional(),
   /** Gauge readings of the same wheels at earlier visits, oldest first. */
-  history: z.array(gaugeSchema).max(most.history).optional(),
+  history: z.array(gaugeSchema).max(mostIn.history).optional(),
   /** The gauges those readings were made with, each with its checks, so that the file can be judged by itself. */
-  gauges: z.array(instrumentSchema).max(most.list).optional(),
+  gauges: z.array(instrumentSchema).max(mostIn.list).optional(),
   sensors: z
     .array(z.looseObject({ id, wheel: position.optional(), ageYears: z.number().min(0).optional() }))
-    .max(most.list)
+    .max(mostIn.list)
     .optional(),
   otherSets: z
-    .array(z.looseObject({ label: z.string().optional(), ids: z.array(id).max(most.list) }))
-    .max(most.list)
+    .array(z.looseObject({ label: z.string().optional(), ids: z.array(id).max(mostIn.list) }))
+    .max(mostIn.list)
     .optional(),
 });
 
 export const jobSchema = headerSchema.extend({
-  observations: z.array(observationSchema).max(most.observations),
-  corrected: z.array(correctedSchema).max(most.corrected).optional(),
-  carWrites: z.array(carWriteSchema).max(most.writes).optional(),
+  observations: z.array(observationSchema).max(mostIn.observations),
+  corrected: z.array(correctedSchema).max(mostIn.corrected).optional(),
+  carWrites: z.array(carWriteSchema).max(mostIn.writes).optional(),
   /** What was led through by a relearn procedure, step by step. */
-  runs: z.array(runRecordSchema).max(most.runs).optional(),
+  runs: z.array(runRecordSchema).max(mostIn.runs).optional(),
   /** How the sensors of wheels were serviced; of one wheel the last holds. */
   replacement: replacementSchema.optional(),
-  sensorServices: z.array(sensorServiceSchema).max(most.list).optional(),
+  sensorServices: z.array(sensorServiceSchema).max(mostIn.list).optional(),
   /** What the parts turned out to be, each time somebody said so; the last holds. */
   confirmations: z.array(confirmationSchema).optional(),
 });

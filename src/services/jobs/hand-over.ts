@@ -3,7 +3,7 @@ import type { RepairOutcome } from '../../core/repair-outcome';
 import { wasDone, type Job } from '../../core/job';
 import type { Signature } from '../../core/job/notes';
 import { ledgerOf } from '../../core/ledger';
-import { closedJob, notProved, runUnderWay, unknownJob } from '../../contract/refusals';
+import { closedJob, handedOverAlready, notProved, runUnderWay, unknownJob } from '../../contract/refusals';
 import type { Result } from '../../core/result';
 import { proofOf } from '../../core/proof';
 import { scannedIds } from '../../core/registration';
@@ -22,7 +22,7 @@ import { viewIn } from './view';
 /**
  * Hands the car over and closes the job; what the tool heard goes on file for the next visit, and what the
  * parts turned out to be, where somebody says so. A visit that is not proved is handed over only with a
- * reason. Problems: `unknown-job`, `stale`, `run-under-way`, `not-proved`, and those of `confirmIn`.
+ * reason. Of two at once the second is told. Problems: `unknown-job`, `handed-over`, `stale`, `run-under-way`, `not-proved`, and those of `confirmIn`.
  */
 export function handOver(
   id: string,
@@ -38,7 +38,10 @@ export function handOver(
   return inJobTransaction(id, async (tx) => {
     const row = await jobs.lockJob(tx, id);
     if (!row) return unknownJob();
-    if (row.state === 'handed-over') return viewIn(tx, id);
+    if (row.state === 'handed-over') {
+      const isAgain = (await jobs.findEdit(tx, asked.key))?.jobId === id;
+      return isAgain ? viewIn(tx, id) : handedOverAlready(notesOf(row.header).handedOverBy ?? 'somebody');
+    }
     if (row.state === 'cancelled') return closedJob(row.state);
     if (row.version !== asked.version) return stale(tx, id, asked.version);
     const run = await openRunIn(tx, row.vehicleId);

@@ -1,12 +1,15 @@
 import { setRight } from '../../core/clock';
 import type { Header, Observation } from '../../core/job';
 import type { Entry } from '../../core/job/record';
+import { mostIn } from '../../core/job/schema';
 import {
   alreadyCorrected,
   closedJob,
+  jobFull,
   noSpare,
   nothingToCorrect,
   recordedElsewhere,
+  tooMuchAtOnce,
   unknownJob,
 } from '../../contract/refusals';
 import { success, type Result } from '../../core/result';
@@ -61,13 +64,31 @@ export async function recordIn(tx: Tx, id: string, entries: Entry[], who: Person
     if (there?.jobId === id) continue;
     if (there) return recordedElsewhere();
     if (row.state !== 'open') return closedJob(row.state);
-    const refusal = (await refuseCorrection(tx, id, entry)) ?? refuseWheel(row.header, entry.observation);
+    const refusal =
+      (await refuseCorrection(tx, id, entry)) ??
+      refuseWheel(row.header, entry.observation) ??
+      (await refuseAmount(tx, id, entry));
     if (refusal) return refusal;
     const observation = setRight(entry.observation, Date.now());
     await jobs.addObservation(tx, id, who.name, { ...entry, observation });
   }
   await announce(tx, id);
   return success(null);
+}
+
+/** One thing that was seen has some hundred bytes; what another program adds to it has room in so many (judgement). */
+const mostBytes = 20_000;
+
+/** A job is of one visit, and has an end. Problems: `too-large`, `job-full`. */
+async function refuseAmount(
+  tx: Tx,
+  jobId: string,
+  { observation }: Entry,
+): Promise<Result<never> | undefined> {
+  if (Buffer.byteLength(JSON.stringify(observation)) > mostBytes) return tooMuchAtOnce();
+  return (await jobs.countObservations(tx, jobId)) >= mostIn.observations
+    ? jobFull(mostIn.observations)
+    : undefined;
 }
 
 async function refuseCorrection(tx: Tx, jobId: string, entry: Entry): Promise<Result<never> | undefined> {
