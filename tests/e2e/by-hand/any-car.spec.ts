@@ -58,6 +58,8 @@ async function bookIn(
   if (spare) await placard.getByLabel(/^Spare, cold/).fill('230');
   await placard.getByRole('button', { name: /^Save the placard/ }).click();
   await expect(placard).toBeHidden();
+  // The move that stood before it was saved may stand until the job is judged anew.
+  await expect.poll(() => nextMoveOf(page)).not.toBe('Enter the placard');
 }
 
 interface Answers {

@@ -21,6 +21,7 @@ test.describe('at the door', () => {
     await page.getByRole('button', { name: 'Sign in' }).click();
     await expect(page).toHaveURL(`${address()}/setup`);
     await page.getByRole('button', { name: 'Sign out' }).click();
+    await page.waitForURL(/\/sign-in/);
     await expect(page).toHaveURL(/\/sign-in/);
     await page.goto(`${address()}/`);
     await expect(page).toHaveURL(/\/sign-in/);
@@ -87,6 +88,7 @@ test.describe('at the door', () => {
     expect((await saved).suggestedFilename()).toBe('mirlo-reset.json');
 
     await page.getByRole('button', { name: 'Sign out' }).click();
+    await page.waitForURL(/\/sign-in/);
     await signIn(page, 'Pilar', 'counter by the door');
     await page.waitForURL(`${address()}/`);
     await page.goto(`${address()}/procedures`);
