@@ -247,6 +247,10 @@ test('what cannot be is told on the field, what hardly is is asked about, and no
     await expect(dialog.getByRole('alert')).toHaveText(/cannot be; it lies between .* Read it again\./);
     await expect(reading).toHaveValue(wrong);
   }
+  // A letter without a figure before it is not taken for how the tire stands.
+  await reading.fill('abc');
+  await expect(reading).toHaveValue('abc');
+  await expect(dialog.getByRole('radio', { name: 'cold' })).not.toBeChecked();
   await reading.fill('231.5 c');
   const tireTemperature = dialog.getByLabel(/^Tire temperature/);
   await tireTemperature.fill('300');

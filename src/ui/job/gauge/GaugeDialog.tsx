@@ -88,9 +88,9 @@ export function GaugeDialog(props: GaugeDialogProps) {
     setWarmthError(undefined);
   };
   const type = (value: string) => {
-    const letter = standLetters[value.slice(-1).toLowerCase()];
-    if (letter) chooseTire(letter);
-    setTyped(letter ? value.slice(0, -1).trimEnd() : value);
+    const [, figure, letter] = withLetter.exec(value) ?? [];
+    if (letter) chooseTire(letter.toLowerCase() === 'c' ? 'cold' : 'warm');
+    setTyped(figure ?? value);
     setError(undefined);
     setDoubted(false);
   };
@@ -301,8 +301,8 @@ function rememberedGauge(gauges: readonly Instrument[]): string {
   return gauges.find(({ id }) => id === last)?.id ?? '';
 }
 
-/** Typed after the figure, they say how the tire stands. */
-const standLetters: Partial<Record<string, 'cold' | 'warm'>> = { c: 'cold', w: 'warm' };
+/** A C or a W typed after a figure says how the tire stands, cold or warm. */
+const withLetter = /^(.*\d.*?)\s*([cw])$/i;
 const whichStand = `Cold or warm? Cold: it stood ${coldAfterHours} hours, or was driven under 1.5 km.`;
 
 const byTouch = (): boolean => matchMedia('(pointer: coarse)').matches;
