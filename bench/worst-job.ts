@@ -10,7 +10,7 @@ import { fullJob } from './full-job';
  *
  * Run: npx tsx bench/worst-job.ts
  */
-const most = 500;
+const most = 5000;
 const minute = (n: number) => new Date(Date.UTC(2026, 2, 3, 11, n)).toISOString();
 const idOf = (n: number) => (0x4b07c200 + n).toString(16).toUpperCase();
 

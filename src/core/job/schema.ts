@@ -16,8 +16,8 @@ import { visitNotesSchema } from './notes';
 
 /** A visit has a fraction of this; more is no job of one car, and would hold up all others (judgement). */
 export const mostIn = {
-  observations: 500,
-  corrected: 500,
+  observations: 5000,
+  corrected: 5000,
   writes: 100,
   runs: 40,
   history: 400,

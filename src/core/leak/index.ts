@@ -1,5 +1,6 @@
 import { tireCelsius, usualUncertaintyKPa } from '../gauge';
 import { altitudeOf, wasDone, type Job, type Seen } from '../job';
+import { once } from '../job/once';
 import { normalFactor, regressionOf, type Regression } from '../regression';
 import { thresholdsFor } from '../lamp/thresholds';
 import { placardKPa, placardToleranceKPa } from '../placard';
@@ -77,7 +78,7 @@ export function readingsOf(job: Job, wheel: Position): Seen<'gauge'>[] {
  * readings that tells: a leak that was found stands after a fill until a later run is sound or it is
  * repaired. Readings of gauges that are not trusted are left out.
  */
-export function lossOf(job: Job, wheel: Position): Loss {
+export const lossOf = once((job: Job, wheel: Position): Loss => {
   const referenceC = job.climate?.nowC ?? usualC;
   const levels = readingsOf(job, wheel)
     .filter(({ trusted }) => trusted !== false)
@@ -108,7 +109,7 @@ export function lossOf(job: Job, wheel: Position): Loss {
     tellsAfterDays: telling?.verdict === 'not-known' ? tellsAfter(run) : undefined,
     lampInDays: line && lowOnKPa !== undefined ? lampIn(levels.at(-1), line, lowOnKPa) : undefined,
   };
-}
+});
 
 /** The reading at the reference temperature; nothing for a warm tire of unknown temperature. */
 function levelOf(job: Job, reading: Seen<'gauge'>, referenceC: number): Level | undefined {

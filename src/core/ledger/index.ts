@@ -1,4 +1,5 @@
 import { allOf, latest, type Code, type Job, type Placed, type Reply } from '../job';
+import { once } from '../job/once';
 import { isAsTaught, taughtMs } from '../history/teaching';
 import { canonicalId } from '../sensor-id';
 import { walkingOrder, type Position } from '../wheel';
@@ -43,7 +44,7 @@ export const clearlyStrongerDb = 6;
 /** Silent tries with different triggers after which a wheel is taken for silent and left (common practice). */
 export const silentAfterTries = 2;
 
-export function ledgerOf(job: Job): Ledger {
+export const ledgerOf = once((job: Job): Ledger => {
   const taught = taughtMs(job);
   const read = allOf(job, 'registry');
   const readings = read.filter(({ seen }) => isAsTaught(seen.at, taught));
@@ -76,7 +77,7 @@ export function ledgerOf(job: Job): Ledger {
     voltage: latest(allOf(job, 'voltage')),
     relearn: latest(allOf(job, 'relearn')),
   };
-}
+});
 
 /** Read in parts or whole: of each position what was read last; within one reading its first entry. */
 function heldIn(readings: readonly Held[]): Ledger['held'] {

@@ -17,8 +17,8 @@ export interface Suspect extends Part {
  */
 export function suspectsOf(job: Job, experience?: Experience): Suspect[] {
   const suspects = new Map<string, Suspect>();
-  const moments = new Set(changesOf(job).map(({ atMs }) => atMs));
-  for (const then of [...[...moments].map((ms) => before(job, ms)), job]) {
+  const moments = [...new Set(changesOf(job).map(({ atMs }) => atMs))].slice(-mostMoments);
+  for (const then of [...moments.map((ms) => before(job, ms)), job]) {
     for (const { code, wheels, probability } of verdictOn(then, experience).findings) {
       const { part } = recordOf(code);
       if (!part || probability < holds) continue;
@@ -31,6 +31,9 @@ export function suspectsOf(job: Job, experience?: Experience): Suspect[] {
   }
   return partsOf(job).flatMap((part) => suspects.get(partName(part)) ?? []);
 }
+
+/** So many changes of one car in one visit are looked back on, the last ones: far more than a visit has (judgement). */
+const mostMoments = 40;
 
 /** The job as it stood before a moment. */
 function before(job: Job, ms: number): Job {

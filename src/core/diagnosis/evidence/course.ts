@@ -1,5 +1,7 @@
 import { handledKPa } from '../../history';
 import { atWheel, altitudeOf, type Job, type Placed, type Reply } from '../../job';
+import { lastUpTo, timelineOf } from '../../job/nearest';
+import { once } from '../../job/once';
 import { strongest, type Ledger } from '../../ledger';
 import { normalFactor } from '../../regression';
 import { atTemperature, kelvin } from '../../pressure';
@@ -8,7 +10,7 @@ import { isAboveWakeSpeed } from '../../wake-speed';
 import type { Position } from '../../wheel';
 import { model } from '../model';
 import type { Context, Measured } from '.';
-import { gaugeNow, isOneStop, shownNow } from './pressure';
+import { gaugeNow, isOneStop, ownGaugeOfStop, shownNow } from './pressure';
 
 /** What one sensor said of its tire at some time, brought to now. Whatever it is off by, it is off by in all that it says. */
 export interface Said extends Measured {
@@ -19,7 +21,17 @@ export interface Said extends Measured {
  * What the sensor of a wheel said over the visit, to the tool and to the car, oldest first: since air was last put
  * in or let out, the tire was repaired, or another sensor answered.
  */
-export function courseOf(context: Context, job: Job, ledger: Ledger, wheel: Position): Said[] {
+export function courseOf(context: Context, job: Job, ledger: Ledger, wheel: Position): readonly Said[] {
+  const known = courses(context)(job);
+  const course = known.get(wheel) ?? courseFrom(context, job, ledger, wheel);
+  known.set(wheel, course);
+  return course;
+}
+
+/** Each is asked for once for its own wheel, and once for every other. */
+const courses = once((_context: Context) => once((_job: Job) => new Map<Position, readonly Said[]>()));
+
+function courseFrom(context: Context, job: Job, ledger: Ledger, wheel: Position): Said[] {
   const tries = atWheel(job, 'activation', wheel);
   const own = strongest(tries.findLast(({ seen }) => seen.replies.length > 0)?.seen.replies ?? []);
   const id = own && canonicalId(own.id);
@@ -28,17 +40,17 @@ export function courseOf(context: Context, job: Job, ledger: Ledger, wheel: Posi
     return reply && canonicalId(reply.id) === id ? (saidTo(context, job, attempt, reply) ?? []) : [];
   });
   const all = [...byTool, ...byCar(context, job, ledger, wheel, id)].sort((a, b) => a.ms - b.ms);
-  const handledMs = [
-    ...tries.filter(({ seen }) => seen.trigger === 'deflation').map(({ seen }) => Date.parse(seen.at)),
-    ...(job.repairs ?? []).filter((repair) => repair.wheel === wheel).map(({ at }) => Date.parse(at)),
-  ];
+  const handled = timelineOf([
+    ...tries.filter(({ seen }) => seen.trigger === 'deflation'),
+    ...(job.repairs ?? []).filter((repair) => repair.wheel === wheel).map((seen) => ({ seen })),
+  ]);
   const begins = all.findLastIndex((said, at) => {
     const before = all[at - 1];
     if (!before) return true;
     const rise = said.kPa - before.kPa;
     return (
       rise > Math.max(handledKPa, normalFactor * Math.hypot(said.sdKPa, before.sdKPa)) ||
-      handledMs.some((ms) => ms > before.ms && ms <= said.ms)
+      lastUpTo(handled, said.ms) > before.ms
     );
   });
   return all.slice(Math.max(0, begins));
@@ -63,9 +75,7 @@ function saidTo(
       sdKPa: Math.hypot(replyKPa, perK * betweenFiguresK),
     };
   }
-  const gauge = atWheel(job, 'gauge', seen.wheel).findLast((placed) =>
-    isOneStop(Date.parse(placed.seen.at), ms),
-  );
+  const gauge = ownGaugeOfStop(job, seen.wheel, seen.at);
   return gauge
     ? { ms, kPa: kPa + gaugeNow(context, gauge).kPa - gauge.seen.kPa, sdKPa: replyKPa }
     : { ms, kPa, sdKPa: otherStopKPa };

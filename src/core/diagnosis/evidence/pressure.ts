@@ -1,5 +1,7 @@
 import { tireCelsius } from '../../gauge';
 import { altitudeOf, allOf, atWheel, type Job, type Placed, type Seen } from '../../job';
+import { nearestTo, timelineOf, type Timeline } from '../../job/nearest';
+import { once } from '../../job/once';
 import { atTemperature, kelvin } from '../../pressure';
 import { sdOf } from '../../tire-temperature';
 import type { Position } from '../../wheel';
@@ -92,27 +94,35 @@ export function shownNow(
 }
 
 /** Whether two moments, ms, belong to one stop: nobody drove in between. */
-export const isOneStop = (oneMs: number, otherMs: number): boolean =>
-  Math.abs(oneMs - otherMs) <= model.noise.oneStopMinutes * 60_000;
+export const isOneStop = (oneMs: number, otherMs: number): boolean => Math.abs(oneMs - otherMs) <= oneStopMs;
 
 /** The gauge reading of the same stop nearest in time: of this wheel, else of any. */
 function gaugeOfStop(job: Job, wheel: Position, at: string): Placed<'gauge'> | undefined {
-  return nearest(atWheel(job, 'gauge', wheel), at) ?? nearest(allOf(job, 'gauge'), at);
+  return ownGaugeOfStop(job, wheel, at) ?? ofStop(gaugings(job, 'any'), at);
 }
 
-function nearest<Found extends { seen: { at: string } }>(found: Found[], at: string): Found | undefined {
-  const ms = Date.parse(at);
-  let best: { apart: number; found: Found } | undefined;
-  for (const one of found) {
-    const then = Date.parse(one.seen.at);
-    const apart = Math.abs(then - ms);
-    if (isOneStop(then, ms) && !(best && best.apart <= apart)) best = { apart, found: one };
-  }
-  return best?.found;
-}
+/** The gauge reading of this wheel at the same stop, nearest in time. */
+export const ownGaugeOfStop = (job: Job, wheel: Position, at: string): Placed<'gauge'> | undefined =>
+  ofStop(gaugings(job, wheel), at);
+
+const gaugings = once((job: Job, wheel: Position | 'any') =>
+  timelineOf(wheel === 'any' ? allOf(job, 'gauge') : atWheel(job, 'gauge', wheel)),
+);
+
+const oneStopMs = model.noise.oneStopMinutes * 60_000;
+const ofStop = <Item>(seen: Timeline<Item>, at: string): Item | undefined =>
+  nearestTo(seen, Date.parse(at), oneStopMs);
 
 /** What a sensor said of its temperature nearest in time, at the same stop: any one, tires of one car are about as warm. */
 function sensorOfStop(job: Job, at: string): number | undefined {
-  const warm = allOf(job, 'activation').filter(({ seen }) => seen.replies.some(({ tempC }) => tempC != null));
-  return nearest(warm, at)?.seen.replies.find(({ tempC }) => tempC != null)?.tempC ?? undefined;
+  return ofStop(warmth(job), at)?.celsius;
 }
+
+const warmth = once((job: Job) =>
+  timelineOf(
+    allOf(job, 'activation').flatMap(({ seen }) => {
+      const celsius = seen.replies.find(({ tempC }) => tempC != null)?.tempC;
+      return celsius == null ? [] : [{ seen, celsius }];
+    }),
+  ),
+);
