@@ -36,7 +36,7 @@ module.exports = {
       ['core', 'contract'],
       'The interface uses types and pure functions of the core.',
     ),
-    only('workers-are-thin', 'workers', ['core'], 'A worker wraps the core.'),
+    only('workers-are-thin', 'workers', ['core', 'contract', 'services'], 'A worker wraps what others work out.'),
     only(
       'pages-call-services',
       'pages',

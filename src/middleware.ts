@@ -6,12 +6,13 @@ import {
   recordsAway,
   serverError,
   somebodyElse,
+  unreadableRecord,
 } from './contract/refusals';
 import { nowHeader, personHeader } from './contract/routes';
 import type { Result } from './core/result';
 import { isHttps, respond, sessionCookie } from './pages/_http';
 import { personOfToken } from './services/people';
-import { isPassing } from './services/trouble';
+import { isPassing, Unreadable } from './services/trouble';
 
 /** Reached without a session: signing in, health, and the core's open door. */
 const open = new Set([
@@ -47,9 +48,26 @@ const yearSeconds = 365 * 86_400;
 
 /** A page while the records are away: it asks again by itself. */
 const awayPage = (): Response =>
+  plainPage(503, 'Nothing is lost, trying again', `<p>${recordsAway().problem.message}</p>`, 3);
+
+/** A page of a job that holds a record nobody can read: it says which. Its name is made of keys, never of what was typed. */
+const unreadablePage = (what: string): Response =>
+  plainPage(
+    422,
+    'This job cannot be read',
+    `<p>${unreadableRecord(what.replace(/[^\w .()-]/g, '')).problem.message}</p><p><a href="/">To the Yard</a></p>`,
+  );
+
+const plainPage = (status: number, title: string, text: string, againS?: number): Response =>
   new Response(
-    `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><meta http-equiv="refresh" content="3"><title>Trying again · Hacienda</title></head><body><main><h1>Nothing is lost, trying again</h1><p>${recordsAway().problem.message}</p></main></body></html>`,
-    { status: 503, headers: { 'content-type': 'text/html; charset=utf-8', 'retry-after': '3' } },
+    `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width">${againS === undefined ? '' : `<meta http-equiv="refresh" content="${againS}">`}<title>${title} · Hacienda</title></head><body><main><h1>${title}</h1>${text}</main></body></html>`,
+    {
+      status,
+      headers: {
+        'content-type': 'text/html; charset=utf-8',
+        ...(againS !== undefined && { 'retry-after': String(againS) }),
+      },
+    },
   );
 
 export const onRequest = defineMiddleware(async (context, next) => {
@@ -80,6 +98,8 @@ export const onRequest = defineMiddleware(async (context, next) => {
     // Programs are answered as programs, also where no endpoint is.
     return isApi && isPage && answer.status === 404 ? refuse(noEndpoint()) : secured(answer);
   } catch (error) {
+    if (error instanceof Unreadable)
+      return isApi ? refuse(unreadableRecord(error.what)) : secured(unreadablePage(error.what));
     if (isPassing(error)) return isApi ? refuse(recordsAway()) : secured(awayPage());
     console.error(error);
     if (!isApi) throw error;

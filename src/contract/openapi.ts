@@ -8,7 +8,7 @@ import { contracts, problemSchema, routes, statusOf, type Contract, type RouteNa
 /** The published description of the API, made from the contracts: OpenAPI 3.1. */
 
 /** What any request can meet. */
-const ofAny: readonly ProblemCode[] = ['server-error', 'busy'];
+const ofAny: readonly ProblemCode[] = ['server-error', 'busy', 'unreadable-record'];
 const ofSignedIn: readonly ProblemCode[] = ['not-signed-in'];
 const ofSent: readonly ProblemCode[] = ['invalid-input', 'not-json', 'too-large', 'foreign-origin'];
 

@@ -63,6 +63,7 @@ export const statusOf: Record<ProblemCode, number> = {
   'cradle-empty': 409,
   'handed-over': 409,
   'job-full': 409,
+  'unreadable-record': 422,
   'id-elsewhere': 409,
   'key-in-use': 409,
   'name-taken': 409,

@@ -145,6 +145,11 @@ export const supplyLow = (volts: number, support: string) =>
   );
 export const writeUnderWay = () =>
   failure('write-under-way', 'The car may still be writing. Wait ten seconds, then try again.');
+export const unreadableRecord = (what: string) =>
+  failure(
+    'unreadable-record',
+    `The ${what} cannot be read as it is stored, so nothing is said of its job. Nothing was changed; everything else goes on. Whoever runs the shop finds that record in the database.`,
+  );
 export const jobFull = (most: number) =>
   failure(
     'job-full',

@@ -17,7 +17,7 @@ import {
   takenBackSchema,
   tpmsSchema,
 } from '../core/job/schema';
-import { signatureSchema } from '../core/job/notes';
+import { benchLinkSchema, signatureSchema } from '../core/job/notes';
 import { proofItems } from '../core/proof';
 import { mostPutOff, putOffSchema } from '../core/put-off/schema';
 import { replacementSchema } from '../core/replacement/schema';
@@ -91,6 +91,7 @@ export const yardLineSchema: z.ZodType<YardLine> = z.object({
   headline: z.string(),
   proved: z.boolean(),
   move: moveSchema,
+  unreadable: z.string().optional(),
 });
 
 /** The simulated car as a look at it would show. */
@@ -190,10 +191,7 @@ const noteSchema = z.object({
   /** What was worked out, as a sentence. */
   text: z.string().trim().min(1).max(500),
   /** Where it can be worked out again: a path of this app, never an address elsewhere. */
-  link: z
-    .string()
-    .max(1000)
-    .regex(/^\/bench(\?|$)/),
+  link: benchLinkSchema,
 });
 export type BenchNote = z.infer<typeof noteSchema>;
 
@@ -235,7 +233,15 @@ export const visitContracts = {
     summary: 'Takes in a job file; the same file again finds the job it made',
     body: jobSchema,
     answer: z.object({ id: z.uuid(), already: z.boolean() }),
-    problems: ['invalid-job', 'key-in-use', 'handed-over', 'cancelled', 'not-allowed'],
+    problems: [
+      'invalid-job',
+      'key-in-use',
+      'handed-over',
+      'cancelled',
+      'not-allowed',
+      'too-large',
+      'job-full',
+    ],
   },
   job: { summary: 'The facts of a job', answer: visitSchema, problems: ofJob },
   editJob: {

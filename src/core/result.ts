@@ -54,6 +54,7 @@ export const problemCodes = [
   'unknown-schema',
   'unknown-session',
   'unknown-write',
+  'unreadable-record',
   // Of what others did meanwhile, or must do first.
   'already-corrected',
   'already-open',

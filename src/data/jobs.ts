@@ -1,6 +1,6 @@
 import { Op, QueryTypes } from 'sequelize';
 import type { JobRecord } from '../core/job/record';
-import type { z } from 'zod';
+import { z } from 'zod';
 import type { CarWrite, Observation } from '../core/job';
 import { carWriteSchema, headerSchema, issuesOf, observationSchema } from '../core/job/schema';
 import { confirmationOf } from './confirmations';
@@ -44,8 +44,29 @@ export const createJob = (
     { transaction: tx },
   );
 
-/** Everything recorded on some jobs, in a few queries however many they are. */
+/** A record that is stored in a shape nobody knows: which it is, and where it does not fit. */
+export class Unreadable extends Error {
+  constructor(readonly what: string) {
+    super(`${what} is stored in a shape nobody knows`);
+  }
+}
+
+/** As `loadReadable`. Throws `Unreadable` where any of them cannot be read. */
 export async function loadRecords(tx: Tx, rows: JobRow[]): Promise<StoredJob[]> {
+  return (await loadReadable(tx, rows)).map((job) => {
+    if (job.record instanceof Unreadable) throw job.record;
+    return { row: job.row, record: job.record };
+  });
+}
+
+/**
+ * Everything recorded on some jobs, in a few queries however many they are. A job with a record that cannot be read is told
+ * as that: half of what was seen may look like a sound car.
+ */
+export async function loadReadable(
+  tx: Tx,
+  rows: JobRow[],
+): Promise<{ row: JobRow; record: JobRecord | Unreadable }[]> {
   const jobId = rows.map(({ id }) => id);
   const inOrder = {
     where: { jobId },
@@ -71,39 +92,55 @@ export async function loadRecords(tx: Tx, rows: JobRow[]): Promise<StoredJob[]> 
   const runsOf = groupByJob(runs);
   const servicesOf = groupByJob(services);
   const eventsOf = groupByJob(events);
-  return rows.map((row) => ({
-    row,
-    record: {
-      header: stored(headerSchema, row.header, `job ${row.id}`),
-      entries: (observationsOf.get(row.id) ?? []).map(({ key, body, replaces }) => ({
-        key,
-        observation: stored(observationSchema, body, `observation ${key}`),
-        ...(replaces && { replaces }),
-        ...takenBackPart(takenBack.get(key)),
-      })),
-      writes: (writesOf.get(row.id) ?? []).map(({ key, body }) =>
-        stored(carWriteSchema, body, `write ${key}`),
-      ),
-      runs: (runsOf.get(row.id) ?? []).map((run) =>
+  const recordOfJob = (row: JobRow): JobRecord => ({
+    header: stored(headerSchema, row.header, `job ${row.id}`),
+    entries: (observationsOf.get(row.id) ?? []).map(({ key, body, replaces }) => ({
+      key,
+      observation: stored(observationSchema, body, `observation ${key}`),
+      ...(replaces && { replaces }),
+      ...takenBackPart(takenBack.get(key)),
+    })),
+    writes: (writesOf.get(row.id) ?? []).map(({ key, body }) => stored(carWriteSchema, body, `write ${key}`)),
+    runs: (runsOf.get(row.id) ?? []).map((run) =>
+      readAs(`relearn ${run.key}`, () =>
         recordOf(
           run,
           (eventsOf.get(row.id) ?? []).filter(({ runKey }) => runKey === run.key),
         ),
       ),
-      services: (servicesOf.get(row.id) ?? []).map(serviceFrom),
-      confirmations: (confirmationsOf.get(row.id) ?? []).map(confirmationOf),
-    },
-  }));
+    ),
+    services: (servicesOf.get(row.id) ?? []).map((service) =>
+      readAs(`sensor service ${service.key}`, () => serviceFrom(service)),
+    ),
+    confirmations: (confirmationsOf.get(row.id) ?? []).map(confirmationOf),
+  });
+  return rows.map((row) => ({ row, record: unlessUnreadable(() => recordOfJob(row)) }));
+}
+
+function unlessUnreadable<Value>(read: () => Value): Value | Unreadable {
+  try {
+    return read();
+  } catch (error) {
+    if (error instanceof Unreadable) return error;
+    throw error;
+  }
 }
 
 const takenBackPart = (row: TakenBackRow | undefined) =>
   row && { takenBack: { at: row.at.toISOString(), by: row.by, reason: row.reason } };
 
-/** JSON of the database is an edge too. What was stored was parsed then, so that it does not fit is a bug. */
-function stored<Value>(schema: z.ZodType<Value>, json: unknown, what: string): Value {
-  const parsed = schema.safeParse(json);
-  if (parsed.success) return parsed.data;
-  throw new Error(`${what} is stored in a shape nobody knows: ${issuesOf(parsed.error)[0]?.path ?? ''}`);
+/** JSON of the database is an edge too: an older version, or somebody's hand, may have written it. */
+const stored = <Value>(schema: z.ZodType<Value>, json: unknown, what: string): Value =>
+  readAs(what, () => schema.parse(json));
+
+function readAs<Value>(what: string, read: () => Value): Value {
+  try {
+    return read();
+  } catch (error) {
+    if (!(error instanceof z.ZodError)) throw error;
+    const { path } = issuesOf(error)[0] ?? { path: '' };
+    throw new Unreadable(path ? `${what} (at ${path})` : what);
+  }
 }
 
 function groupByJob<Item extends { jobId: string }>(items: Item[]): Map<string, Item[]> {
@@ -161,8 +198,10 @@ export async function stampOf(
   return stamp;
 }
 
-export const loadJobs = async (tx: Tx, ids: readonly string[]): Promise<StoredJob[]> =>
-  ids.length === 0 ? [] : loadRecords(tx, await JobRow.findAll({ where: { id: [...ids] }, transaction: tx }));
+export const loadJobs = async (tx: Tx, ids: readonly string[]): ReturnType<typeof loadReadable> =>
+  ids.length === 0
+    ? []
+    : loadReadable(tx, await JobRow.findAll({ where: { id: [...ids] }, transaction: tx }));
 
 export const jobsOfVehicle = (tx: Tx, vehicleId: string) =>
   JobRow.findAll({ where: { vehicleId }, order: [['openedAt', 'DESC']], transaction: tx });
@@ -200,22 +239,54 @@ export const addObservation = (
   jobId: string,
   by: string,
   entry: { key: string; observation: Observation; replaces?: string },
+) => ObservationRow.create(valuesOf(jobId, by, entry), { transaction: tx });
+
+/** As `addObservation`, for many in one go. */
+export const addObservations = (
+  tx: Tx,
+  jobId: string,
+  by: string,
+  entries: readonly { key: string; observation: Observation; replaces?: string }[],
 ) =>
-  ObservationRow.create(
-    {
-      key: entry.key,
-      jobId,
-      kind: entry.observation.kind,
-      at: new Date(entry.observation.at),
-      body: entry.observation,
-      replaces: entry.replaces ?? null,
-      recordedBy: by,
-    },
+  ObservationRow.bulkCreate(
+    entries.map((entry) => valuesOf(jobId, by, entry)),
     { transaction: tx },
   );
 
-export const countObservations = (tx: Tx, jobId: string) =>
-  ObservationRow.count({ where: { jobId }, transaction: tx });
+const valuesOf = (
+  jobId: string,
+  by: string,
+  { key, observation, replaces }: { key: string; observation: Observation; replaces?: string },
+) => ({
+  key,
+  jobId,
+  kind: observation.kind,
+  at: new Date(observation.at),
+  body: observation,
+  replaces: replaces ?? null,
+  recordedBy: by,
+});
+
+/** How many readings a job holds, corrected ones too, and how many bytes they are. */
+export async function amountOf(tx: Tx, jobId: string): Promise<{ count: number; bytes: number }> {
+  const [amount] = await database().query<{ count: number; bytes: number }>(
+    `SELECT count(*)::int AS count, coalesce(sum(length(body::text)), 0)::int AS bytes
+     FROM observations WHERE job_id = $jobId`,
+    { bind: { jobId }, type: QueryTypes.SELECT, transaction: tx },
+  );
+  return amount ?? { count: 0, bytes: 0 };
+}
+
+/** Which job holds each of these keys, where one does. */
+export async function jobsHolding(tx: Tx, keys: readonly string[]): Promise<Map<string, string>> {
+  const rows = await ObservationRow.findAll({
+    where: { key: [...keys] },
+    attributes: ['key', 'jobId'],
+    raw: true,
+    transaction: tx,
+  });
+  return new Map(rows.map(({ key, jobId }) => [key, jobId]));
+}
 
 export const findTakenBack = (tx: Tx, key: string) => TakenBackRow.findByPk(key, { transaction: tx });
 

@@ -1,7 +1,7 @@
 import type { APIContext, APIRoute } from 'astro';
 import { z } from 'zod';
-import type { Job } from '../core/job';
-import { issuesOf, parseJob } from '../core/job/schema';
+import { parseJson } from '../contract/document';
+import { issuesOf } from '../core/job/schema';
 import {
   contracts,
   routes,
@@ -13,9 +13,6 @@ import {
 } from '../contract';
 import {
   invalidInput,
-  noJobFile,
-  noText,
-  notJson,
   tooLarge,
   unknownGauge,
   unknownJob,
@@ -88,40 +85,6 @@ export async function readBody<Body>(request: Request, schema: z.ZodType<Body>):
   if (!document.ok) return document;
   const parsed = schema.safeParse(document.value);
   return parsed.success ? success(parsed.data) : invalidInput(issuesOf(parsed.error));
-}
-
-/**
- * Nobody types these, no sheet shows them and no database stores all of them: control characters but tab and new line, and
- * half of a pair.
- */
-const notText = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u009f]|\p{Surrogate}/u;
-export const isText = (text: string): boolean => !notText.test(text);
-
-/** How such characters stand in a JSON document: as escapes, or beyond ASCII as they are. */
-const mayHideThem = /\\u00[0189]|\\u007f|\\[bf]|\\ud[89a-f]|[\u007f-\u009f]/i;
-
-/** Problems: `not-json`, and `invalid-input` for text that is none. */
-export function parseJson(text: string): Result<unknown> {
-  let isAllText = true;
-  const look = (key: string, value: unknown) => {
-    if (!isText(key) || (typeof value === 'string' && !isText(value))) isAllText = false;
-    return value;
-  };
-  try {
-    const document: unknown = mayHideThem.test(text) ? JSON.parse(text, look) : JSON.parse(text);
-    return isAllText ? success(document) : noText();
-  } catch {
-    return notJson();
-  }
-}
-
-/** A job file from the body. Problems: `too-large`, and `invalid-job` for what is none, JSON or not. */
-export async function jobFileFrom(request: Request): Promise<Result<Job>> {
-  const text = await bodyText(request);
-  if (!text.ok) return text;
-  const document = parseJson(text.value);
-  if (document.ok) return parseJob(document.value);
-  return noJobFile(document.problem.code === 'not-json' ? 'not JSON' : 'a character that no text has');
 }
 
 /** Who asks. The middleware lets nobody through to where this is called without a session. */

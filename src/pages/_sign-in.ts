@@ -1,5 +1,6 @@
 import type { APIContext, APIRoute } from 'astro';
 import type { z } from 'zod';
+import { parseJson } from '../contract/document';
 import { noCredentials } from '../contract/refusals';
 import type { Result } from '../core/result';
 import { rememberBrowser, sessionHours, type Person } from '../services/people';
@@ -10,7 +11,6 @@ import {
   json,
   knownCookie,
   localPath,
-  parseJson,
   problemResponse,
   respond,
   sessionCookie,

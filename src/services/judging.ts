@@ -1,11 +1,13 @@
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { LRUCache } from 'lru-cache';
+import pLimit from 'p-limit';
 import { Piscina } from 'piscina';
+import type { Assessment } from '../core/assessment';
 import type { Experience } from '../core/diagnosis';
 import type { Job } from '../core/job';
 import { busyJudging, judgedTooLong } from '../contract/refusals';
-import { success, type Result } from '../core/result';
+import type { Result } from '../core/result';
 import type { Judged, JudgeTask } from '../core/judging';
 
 /**
@@ -13,6 +15,9 @@ import type { Judged, JudgeTask } from '../core/judging';
  * on. Nothing of it is stored.
  */
 type What = JudgeTask['what'];
+
+/** Jobs of the shop, and files of anybody, which are read in the thread too. */
+export type Task = JudgeTask | { what: 'file'; text: string };
 
 /** The thread's code: bundled beside the built server; as it stands where the server itself is run from its sources. */
 const thread =
@@ -23,24 +28,23 @@ const thread =
 /** More waiting than this are turned away: they would not be served before whoever asks has given up. */
 const mostWaiting = 256;
 
-let threads: Piscina<JudgeTask, unknown> | undefined;
-const pool = () =>
-  (threads ??= new Piscina({
-    ...thread,
-    minThreads: 1,
-    maxThreads: Math.max(1, availableParallelism() - 1),
-    maxQueue: mostWaiting,
-    idleTimeout: 60_000,
-  }));
+/** The shop's own jobs are judged apart, so that nobody's files stand in their way. */
+const ofJobs = poolOf({ maxThreads: Math.max(1, availableParallelism() - 1), maxQueue: mostWaiting });
+const ofFiles = poolOf({ maxThreads: 1 });
+
+/** Made when it is first needed: a test, or a command, may never judge. */
+function poolOf(size: { maxThreads: number; maxQueue?: number }): () => Piscina<Task, unknown> {
+  let threads: Piscina<Task, unknown> | undefined;
+  return () => (threads ??= new Piscina({ ...thread, ...size, minThreads: 1, idleTimeout: 60_000 }));
+}
 
 async function run<Kind extends What>(
   what: Kind,
   job: Job,
   experience: Experience | undefined,
-  signal?: AbortSignal,
 ): Promise<Judged<Kind>> {
   const task: JudgeTask = { what, job, ...(experience && { experience }) };
-  return (await pool().run(task, { ...(signal && { signal }) })) as Judged<Kind>;
+  return (await ofJobs().run(task)) as Judged<Kind>;
 }
 
 /** Verdicts worked out lately, by what they rest on. */
@@ -63,19 +67,23 @@ export function judgedOnce<Kind extends What>(
   return verdict;
 }
 
-/** Longer than any valid job takes. */
-const patienceMs = 5000;
+/** Longer than any valid job takes; longer than anybody's file waits for its turn, ms. */
+const patienceMs = 2000;
+const turnMs = 500;
 
-/** Judges a job that nobody has on file. Problems: `too-long`, `busy`. */
-export async function assessFile(job: Job): Promise<Result<Judged<'assessment'>>> {
-  const signal = AbortSignal.timeout(patienceMs);
-  try {
-    return success(await run('assessment', job, undefined, signal));
-  } catch (error) {
-    if (signal.aborted) {
-      return judgedTooLong();
+const inTurn = pLimit(1);
+
+/** Judges a job file of anybody. Problems: `invalid-job`, `too-long`, `busy`. */
+export async function assessFile(text: string): Promise<Result<Assessment>> {
+  const cameAt = Date.now();
+  return inTurn(async () => {
+    if (Date.now() - cameAt > turnMs) return busyJudging();
+    const signal = AbortSignal.timeout(patienceMs);
+    try {
+      return (await ofFiles().run({ what: 'file', text }, { signal })) as Result<Assessment>;
+    } catch (error) {
+      if (signal.aborted) return judgedTooLong();
+      throw error;
     }
-    if (error instanceof Error && /queue/i.test(error.message)) return busyJudging();
-    throw error;
-  }
+  });
 }

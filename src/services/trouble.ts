@@ -1,1 +1,2 @@
 export { isPassing } from '../data/database';
+export { Unreadable } from '../data/jobs';

@@ -1,2 +1,16 @@
+import { parseJobFile } from '../contract/document';
+import type { Assessment } from '../core/assessment';
+import { assess } from '../core/diagnosis';
+import { asJudged } from '../core/gauge';
+import { judge } from '../core/judging';
+import { success, type Result } from '../core/result';
+import type { Task } from '../services/judging';
+
 /** A thread of the server that judges. */
-export { judge as default } from '../core/judging';
+
+const assessFile = (text: string): Result<Assessment> => {
+  const job = parseJobFile(text);
+  return job.ok ? success(assess(asJudged(job.value, []))) : job;
+};
+
+export default (task: Task) => (task.what === 'file' ? assessFile(task.text) : judge(task));

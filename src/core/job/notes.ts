@@ -3,6 +3,12 @@ import { byFileSchema } from '../by-file/schema';
 
 const at = z.iso.datetime({ offset: true });
 
+/** Where something was worked out: a path of this app, never an address elsewhere or a script. */
+export const benchLinkSchema = z
+  .string()
+  .max(1000)
+  .regex(/^\/bench(\?|$)/, 'expected a path of the bench');
+
 /** A stroke: x and y in turn, in thousandths of the width of the field it was drawn in. */
 const strokeSchema = z.array(z.int().min(0).max(1000)).min(2).max(600);
 
@@ -36,6 +42,9 @@ export const visitNotesSchema = z.looseObject({
   /** Why the car left though not all was proved. */
   unproved: z.string().optional(),
   /** What was worked out on the bench for this visit. */
-  bench: z.array(z.looseObject({ text: z.string(), link: z.string(), at, by: z.string() })).optional(),
+  bench: z
+    .array(z.looseObject({ text: z.string(), link: benchLinkSchema, at, by: z.string() }))
+    .max(200)
+    .optional(),
 });
 export type VisitNotes = z.infer<typeof visitNotesSchema>;

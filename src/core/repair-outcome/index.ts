@@ -3,7 +3,10 @@ import type { PartKind } from '../finding';
 import type { Job } from '../job';
 import { monitoredWheels, wheelsOf } from '../placard';
 import { listWheels, roadWheels, type Position } from '../wheel';
+import { parts } from './per-wheel';
 import type { confirmationSchema, repairOutcomeSchema } from './schema';
+
+export { isPerWheel } from './per-wheel';
 
 /** A part of a car that can be at fault by itself. */
 export interface Part {
@@ -16,21 +19,6 @@ export interface Part {
 export type RepairOutcome = z.infer<typeof repairOutcomeSchema>;
 /** What somebody said of a car's parts. The latest of a job holds; without parts it takes back what was said. */
 export type Confirmation = z.infer<typeof confirmationSchema>;
-
-/** What each is called, and whether every wheel has one. */
-const parts: Record<PartKind, { name: string; perWheel: boolean }> = {
-  tire: { name: 'Tire', perWheel: true },
-  sensor: { name: 'Sensor', perWheel: true },
-  id: { name: 'ID in the car', perWheel: true },
-  order: { name: 'Order of the wheels', perWheel: false },
-  receiver: { name: 'Receiver', perWheel: false },
-  lamp: { name: 'Lamp', perWheel: false },
-  rolling: { name: 'Size and wear', perWheel: true },
-  reference: { name: 'Reset', perWheel: false },
-  'wheel-speed': { name: 'Wheel-speed sensors', perWheel: false },
-};
-
-export const isPerWheel = (kind: PartKind): boolean => parts[kind].perWheel;
 
 /** "Sensor, LR". */
 export const partName = ({ part, wheel }: Part): string =>

@@ -82,6 +82,8 @@ export interface YardLine {
   /** Whether all was shown that proves it. */
   proved: boolean;
   move: Move;
+  /** The record of it that cannot be read as it is stored: then nothing is said of it. */
+  unreadable?: string;
 }
 
 /** What booking in needs to know about a vehicle that was here before, or of a kind that is on file. */

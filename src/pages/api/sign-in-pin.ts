@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { signInWithPin } from '../../services/pins';
-import { agentOf, deviceCookie, isText } from '../_http';
+import { isText } from '../../contract/document';
+import { agentOf, deviceCookie } from '../_http';
 import { signingIn } from '../_sign-in';
 
 const credentials = z.object({

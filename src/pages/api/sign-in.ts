@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { signIn } from '../../services/people';
-import { agentOf, isText, knownCookie } from '../_http';
+import { isText } from '../../contract/document';
+import { agentOf, knownCookie } from '../_http';
 import { signingIn } from '../_sign-in';
 
 const credentials = z.object({

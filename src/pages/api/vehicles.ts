@@ -1,6 +1,7 @@
 import { success } from '../../core/result';
 import { lookUp } from '../../services/vehicles';
-import { isText, serve } from '../_http';
+import { isText } from '../../contract/document';
+import { serve } from '../_http';
 
 /** `?vin=` or `?plate=`: the vehicle that was here before, or null. */
 export const GET = serve('vehicle', async ({ context: { url } }) => {

@@ -167,7 +167,10 @@ const visitsLookedThrough = 20;
 /** Gauge readings of the same wheels at earlier visits, oldest first, each with the temperature of its day. */
 async function readingsOnFile(tx: Tx, vehicleId: string): Promise<Pick<Job, 'history'>> {
   const rows = (await jobs.jobsOfVehicle(tx, vehicleId)).slice(0, visitsLookedThrough);
-  const visits = (await jobs.loadRecords(tx, rows)).map(({ record }) => toJobFile(record));
+  // A visit that cannot be read tells nothing of its wheels.
+  const visits = (await jobs.loadReadable(tx, rows)).flatMap(({ record }) =>
+    record instanceof jobs.Unreadable ? [] : [toJobFile(record)],
+  );
   const moved = visits.findIndex((visit) => wasDone(visit, ...movesWheels));
   const same = moved < 0 ? visits : visits.slice(0, moved + 1);
   const history = same.reverse().flatMap((visit) =>

@@ -18,11 +18,12 @@ import { announce } from '../../data/notifications';
 import * as vehicles from '../../data/vehicles';
 import { refuseUnless, type Person } from '../people';
 import { canonicalPlate, deriveKey } from './common';
+import { refuseAmount } from './record';
 
 /**
  * Takes in a job file, ours or another program's. The same file again finds the job it made, and adds only what that does
  * not have yet; nothing to one that is closed. What comes this way is marked for good, and proves nothing here. Problems:
- * `key-in-use`, `handed-over`, `cancelled`, `not-allowed`.
+ * `key-in-use`, `handed-over`, `cancelled`, `not-allowed`, `too-large`, `job-full`.
  */
 export const importJob = (file: Job, who: Person): Promise<Result<{ id: string; already: boolean }>> =>
   takeIn(file, who, { at: new Date().toISOString(), by: who.name });
@@ -36,8 +37,8 @@ export function takeIn(
   return inTransaction(async (tx) => {
     const refusal = refuseUnless(who, 'record-readings');
     if (refusal) return refusal;
-    const named = notesOf(file).key;
-    const key = named && isUuid(named) ? named : deriveKey('file', named ?? JSON.stringify(file));
+    const theirKey = notesOf(file).key;
+    const key = theirKey && isUuid(theirKey) ? theirKey : deriveKey('file', theirKey ?? JSON.stringify(file));
     // A key of another program is no UUID: ours is derived from it, so that the same file is the same job again.
     const keyFor = (theirs: string) => (isUuid(theirs) ? theirs : deriveKey(key, `key ${theirs}`));
     const {
@@ -51,17 +52,24 @@ export function takeIn(
     const there = await jobs.findJobByKey(tx, key);
     const row = there ?? (await createFromFile(tx, key, header, who));
     const closed = there && there.state !== 'open' ? closedJob(there.state) : undefined;
-    for (const entry of entries) {
-      const known = await jobs.findObservation(tx, entry.key);
-      if (known?.jobId === row.id) continue;
-      if (known) return keyInUse();
-      if (closed) return closed;
-      const observation = setRight(entry.observation, Date.now());
-      await jobs.addObservation(tx, row.id, who.name, { ...entry, observation });
-      if (entry.takenBack) {
-        const { at, by, reason } = entry.takenBack;
-        await jobs.addTakenBack(tx, row.id, entry.key, { at: new Date(at), by, reason });
-      }
+    const holding = await jobs.jobsHolding(
+      tx,
+      entries.map(({ key: entryKey }) => entryKey),
+    );
+    if ([...holding.values()].some((jobId) => jobId !== row.id)) return keyInUse();
+    // Of two of one key the first is meant.
+    const named = new Map(entries.toReversed().map((entry) => [entry.key, entry]));
+    const fresh = entries
+      .filter((entry) => !holding.has(entry.key) && named.get(entry.key) === entry)
+      .map((entry) => ({ ...entry, observation: setRight(entry.observation, Date.now()) }));
+    if (fresh.length > 0 && closed) return closed;
+    const tooMuch = await refuseAmount(tx, row.id, fresh);
+    if (tooMuch) return tooMuch;
+    await jobs.addObservations(tx, row.id, who.name, fresh);
+    for (const { key: entryKey, takenBack } of fresh) {
+      if (!takenBack) continue;
+      const { at, by, reason } = takenBack;
+      await jobs.addTakenBack(tx, row.id, entryKey, { at: new Date(at), by, reason });
     }
     for (const write of writes) {
       const known = await jobs.findWrite(tx, write.key);

@@ -67,7 +67,7 @@ export async function recordIn(tx: Tx, id: string, entries: Entry[], who: Person
     const refusal =
       (await refuseCorrection(tx, id, entry)) ??
       refuseWheel(row.header, entry.observation) ??
-      (await refuseAmount(tx, id, entry));
+      (await refuseAmount(tx, id, [entry]));
     if (refusal) return refusal;
     const observation = setRight(entry.observation, Date.now());
     await jobs.addObservation(tx, id, who.name, { ...entry, observation });
@@ -79,16 +79,22 @@ export async function recordIn(tx: Tx, id: string, entries: Entry[], who: Person
 /** One thing that was seen has some hundred bytes; what another program adds to it has room in so many (judgement). */
 const mostBytes = 20_000;
 
+/** All that is seen at a visit, with what other programs add to it, has room in so many (judgement). */
+const mostBytesOfJob = 4_000_000;
+
 /** A job is of one visit, and has an end. Problems: `too-large`, `job-full`. */
-async function refuseAmount(
+export async function refuseAmount(
   tx: Tx,
   jobId: string,
-  { observation }: Entry,
+  entries: readonly Entry[],
 ): Promise<Result<never> | undefined> {
-  if (Buffer.byteLength(JSON.stringify(observation)) > mostBytes) return tooMuchAtOnce();
-  return (await jobs.countObservations(tx, jobId)) >= mostIn.observations
-    ? jobFull(mostIn.observations)
-    : undefined;
+  const bytes = entries.map(({ observation }) => Buffer.byteLength(JSON.stringify(observation)));
+  if (bytes.some((size) => size > mostBytes)) return tooMuchAtOnce();
+  const held = await jobs.amountOf(tx, jobId);
+  const isFull =
+    held.count + entries.length > mostIn.observations ||
+    held.bytes + bytes.reduce((sum, size) => sum + size, 0) > mostBytesOfJob;
+  return isFull ? jobFull(held.count) : undefined;
 }
 
 async function refuseCorrection(tx: Tx, jobId: string, entry: Entry): Promise<Result<never> | undefined> {

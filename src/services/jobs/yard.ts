@@ -1,8 +1,9 @@
-import { readable, type YardLine } from '../../core/visit/view';
+import { readable, type DevicesAtHand, type YardLine } from '../../core/visit/view';
 import { findingsThatHold } from '../../core/assessment';
 import { titleOf, toRead } from '../../core/finding';
 import { asJudged } from '../../core/gauge';
-import { allOf, latest } from '../../core/job';
+import type { Experience } from '../../core/diagnosis';
+import { allOf, latest, type Job } from '../../core/job';
 import { toJobFile } from '../../core/job/record';
 import { proofOf } from '../../core/proof';
 import { unnamedVehicle } from '../../core/job/words';
@@ -41,10 +42,12 @@ export async function yard(now = new Date()): Promise<YardLine[]> {
   return rows.flatMap((row) => fresh.get(row.id) ?? lines.get(nameOf(row)) ?? []);
 }
 
-type Facts = Awaited<ReturnType<typeof factsOf>>[number];
+type Facts =
+  | { row: jobs.YardRow; unreadable: string }
+  | { row: jobs.YardRow; job: Job; devices: DevicesAtHand; experience: Experience | undefined };
 
 /** What the lines of these jobs are worked out from. */
-async function factsOf(tx: Tx, rows: readonly jobs.YardRow[]) {
+async function factsOf(tx: Tx, rows: readonly jobs.YardRow[]): Promise<Facts[]> {
   const stored = new Map(
     (
       await jobs.loadJobs(
@@ -57,9 +60,10 @@ async function factsOf(tx: Tx, rows: readonly jobs.YardRow[]) {
   const register = await loadGauges(tx);
   const experienceAt = await experienceBefore(tx);
   const shop = await loadShop(tx);
-  return rows.flatMap((row) => {
+  return rows.flatMap((row): Facts[] => {
     const record = stored.get(row.id)?.record;
     if (!record) return [];
+    if (record instanceof jobs.Unreadable) return [{ row, unreadable: record.what }];
     const receiver = profiles.get(profileOf(record.header) ?? '')?.receiver ?? undefined;
     const job = asJudged(toJobFile(record), register);
     const devices = atHand(job, receiver, shop);
@@ -67,19 +71,16 @@ async function factsOf(tx: Tx, rows: readonly jobs.YardRow[]) {
   });
 }
 
-async function lineOf({ row, job, devices, experience }: Facts): Promise<YardLine> {
+async function lineOf(facts: Facts): Promise<YardLine> {
+  if ('unreadable' in facts) return unreadableLine(facts.row, facts.unreadable);
+  const { row, job, devices, experience } = facts;
   const name = nameOf(row);
   const assessment = await judgedOnce(name, 'verdict', () => Promise.resolve({ job, experience }));
   const [top] = toRead(findingsThatHold(assessment));
   const line: YardLine = {
-    id: row.id,
-    number: row.number,
+    ...visitOf(row),
     label: job.vehicle.label ?? unnamedVehicle,
     plate: plateOf(job),
-    state: row.state,
-    openedAt: new Date(row.openedAt).toISOString(),
-    openedBy: row.openedBy,
-    handedOverAt: row.handedOverAt ? new Date(row.handedOverAt).toISOString() : null,
     lamp: latest(allOf(job, 'lamp'))?.seen.state ?? 'not-seen',
     headline: top ? titleOf(top) : '',
     proved: proofOf(job).proved,
@@ -92,3 +93,24 @@ async function lineOf({ row, job, devices, experience }: Facts): Promise<YardLin
   lines.set(name, line);
   return line;
 }
+
+/** Nothing follows from half of what was seen. */
+const unreadableLine = (row: jobs.YardRow, what: string): YardLine => ({
+  ...visitOf(row),
+  label: unnamedVehicle,
+  plate: '',
+  lamp: 'not-seen',
+  headline: '',
+  proved: false,
+  move: { kind: 'done' },
+  unreadable: what,
+});
+
+const visitOf = (row: jobs.YardRow) => ({
+  id: row.id,
+  number: row.number,
+  state: row.state,
+  openedAt: new Date(row.openedAt).toISOString(),
+  openedBy: row.openedBy,
+  handedOverAt: row.handedOverAt ? new Date(row.handedOverAt).toISOString() : null,
+});

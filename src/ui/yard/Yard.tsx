@@ -117,7 +117,9 @@ function Line({ line, units, now }: { line: YardLine; units: UnitChoice; now: nu
               {proved ? 'handed over, proved' : 'handed over, not proved'}
             </span>
           ) : (
-            <span className={styles.next}>{moveWords(line.move, units).label}</span>
+            <span className={styles.next}>
+              {line.unreadable ? `Cannot be read: ${line.unreadable}` : moveWords(line.move, units).label}
+            </span>
           )}
           <span className={styles.small}>{line.headline}</span>
         </span>
