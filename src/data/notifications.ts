@@ -3,16 +3,11 @@ import pg from 'pg';
 import { database, databaseUrl, type Tx } from './database';
 
 /**
- * News of changed jobs across all server processes, by PostgreSQL LISTEN/NOTIFY. A notice goes out when
- * its transaction commits, never before, and carries only which job: readers fetch the rest.
+ * News of changed jobs across all server processes, by PostgreSQL LISTEN/NOTIFY. The database itself sends a notice when
+ * a change is committed, never before: which job it was, or nothing where it is something that every job is judged by.
+ * Readers fetch the rest.
  */
 const channel = 'hacienda_jobs';
-
-/** Of one job, or (with none named) of something that every job is judged by. */
-export async function announce(tx: Tx, jobId?: string): Promise<void> {
-  const bind = { channel, jobId: jobId ?? '' };
-  await database().query('SELECT pg_notify($channel, $jobId)', { bind, transaction: tx });
-}
 
 /** That somebody's session or account ended: whoever listens under it looks again whether it may. */
 export async function announcePeople(tx: Tx): Promise<void> {

@@ -22,7 +22,6 @@ import type { JobState, VisitView } from '../core/visit/view';
 import { inTransaction, type Tx } from '../data/database';
 import * as jobs from '../data/jobs';
 import { takeCar } from '../data/leases';
-import { announce } from '../data/notifications';
 import type { VehicleLead, WriteAnswer } from '../devices/vehicle/port';
 import { isUnderWay } from './car-write';
 import { withLead } from './devices';
@@ -239,7 +238,6 @@ async function writeAlone(
       const run = await openRunIn(tx, row.vehicleId);
       if (run && fresh.kind === 'registry' && fresh.run !== run.key) return runUnderWay(run.by);
       await jobs.addWrite(tx, id, who.name, fresh);
-      await announce(tx, id);
       return success({ ...car.value, fresh });
     },
   );
@@ -285,7 +283,6 @@ async function noteAnswer(id: string, key: string, answer: WriteAnswer): Promise
     const row = await jobs.findWrite(tx, key);
     if (!row) return;
     await jobs.updateWrite(tx, row, { ...row.body, answeredAt: new Date().toISOString(), ...answer });
-    await announce(tx, id);
   });
 }
 

@@ -10,7 +10,6 @@ import {
 import { success, type Result } from '../core/result';
 import { inTransaction, type Tx } from '../data/database';
 import * as gauges from '../data/gauges';
-import { announce } from '../data/notifications';
 import { refuseUnless, type Person } from './people';
 
 /** The shop's gauges, with their checks. */
@@ -70,7 +69,6 @@ export function recordCheck(
       const check: CalibrationCheck = { ...asked, at: at.toISOString(), by: who.name };
       if (!calibrationOf(check, row.resolutionKPa)) return checkTooShort();
       await gauges.addCheck(tx, id, check);
-      await announce(tx);
     }
     return success(await instrumentIn(tx, id));
   });

@@ -32,7 +32,6 @@ import type { VisitView } from '../core/visit/view';
 import type { Position } from '../core/wheel';
 import { inTransaction, type Tx } from '../data/database';
 import * as jobs from '../data/jobs';
-import { announce } from '../data/notifications';
 import { findPart, idIsKnown } from '../data/parts';
 import { jsonRpcProgrammer } from '../devices/programmer/json-rpc-programmer';
 import type { InCradle, Programmer } from '../devices/programmer/port';
@@ -81,7 +80,6 @@ export async function programSensor(
     if (job.carWrites?.some(isUnderWay)) return writeUnderWay();
     const write = sensorWrite(asked, planned.value, who, lying.value.serial);
     await jobs.addWrite(tx, id, who.name, write);
-    await announce(tx, id);
     return success({ write, format });
   });
   if (!begun.ok) return begun;
@@ -113,7 +111,6 @@ export function noteProgrammed(
       answer: 'yes',
       ...(asked.readBack !== undefined && { readBackAt: askedAt, readBack: { id: asked.readBack } }),
     });
-    await announce(tx, id);
     return viewIn(tx, id);
   });
 }
@@ -271,6 +268,5 @@ async function noteOn(id: string, key: string, note: (write: SensorWrite) => Sen
     const row = await jobs.findWrite(tx, key);
     if (row?.body.kind !== 'sensor' || row.body.readBackAt) return;
     await jobs.updateWrite(tx, row, note(row.body));
-    await announce(tx, id);
   });
 }

@@ -7,7 +7,6 @@ import type { SensorService } from '../core/sensor-service';
 import type { VisitView } from '../core/visit/view';
 import { inJobTransaction, inTransaction } from '../data/database';
 import * as jobs from '../data/jobs';
-import { announce } from '../data/notifications';
 import { addService, findService } from '../data/sensor-services';
 import { viewIn } from './jobs';
 import { refuseUnless, type Person } from './people';
@@ -42,7 +41,6 @@ export function serviceSensor(
     const at = new Date(Math.min(Date.parse(asked.at ?? '') || now, now)).toISOString();
     const service: SensorService = { ...asked, at, by: who.name };
     await addService(tx, id, service);
-    await announce(tx, id);
     return viewIn(tx, id);
   });
 }

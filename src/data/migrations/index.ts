@@ -18,6 +18,7 @@ import * as lifeOfAJob from './0014-life-of-a-job';
 import * as pins from './0015-pins';
 import * as byFile from './0016-by-file';
 import * as doors from './0017-doors';
+import * as news from './0018-news';
 
 export interface Migration {
   up: (schema: QueryInterface) => Promise<void>;
@@ -43,6 +44,7 @@ const migrations: { name: string; migration: Migration }[] = [
   { name: '0015-pins', migration: pins },
   { name: '0016-by-file', migration: byFile },
   { name: '0017-doors', migration: doors },
+  { name: '0018-news', migration: news },
 ];
 
 /** Brings the database up to date; returns the names of what was run. Two starters do not collide. */

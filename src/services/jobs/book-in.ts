@@ -9,7 +9,6 @@ import { canonicalVin } from '../../core/vin';
 import { notesOf } from '../../core/visit/notes';
 import { inTransaction, type Tx } from '../../data/database';
 import * as jobs from '../../data/jobs';
-import { announce } from '../../data/notifications';
 import { loadShop } from '../../data/shop';
 import * as vehicles from '../../data/vehicles';
 import type { Person } from '../people';
@@ -100,7 +99,6 @@ export function bookIn(booking: Booking, who: Person): Promise<Result<{ id: stri
     });
     await recordIn(tx, job.id, first, who);
     if (before) await noteFollowUp(tx, before, job, who);
-    await announce(tx, job.id);
     return success({ id: job.id, number: job.number });
   });
 }
@@ -118,7 +116,6 @@ async function noteFollowUp(tx: Tx, before: jobs.JobRow, job: jobs.JobRow, who: 
     },
     { header: { ...before.header, visit: { ...notesOf(before.header), followedUpBy } } },
   );
-  await announce(tx, before.id);
 }
 
 /** A kind of vehicle as the counter knows it, kept for the next one; its name. One that has this label already stays as it is. */

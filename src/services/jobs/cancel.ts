@@ -4,7 +4,6 @@ import { notesOf } from '../../core/visit/notes';
 import type { VisitView } from '../../core/visit/view';
 import { inJobTransaction } from '../../data/database';
 import * as jobs from '../../data/jobs';
-import { announce } from '../../data/notifications';
 import type { Person } from '../people';
 import { openRunIn } from '../runs/start';
 import { stale } from './common';
@@ -48,7 +47,6 @@ export function cancelJob(
         cancelledAt,
       },
     );
-    await announce(tx, id);
     return viewIn(tx, id);
   });
 }
@@ -72,7 +70,6 @@ export function reopenJob(id: string, asked: Asked, who: Person): Promise<Result
       },
       { header: { ...row.header, visit }, state: 'open', cancelledAt: null },
     );
-    await announce(tx, id);
     return viewIn(tx, id);
   });
 }

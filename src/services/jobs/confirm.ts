@@ -4,7 +4,6 @@ import type { Result } from '../../core/result';
 import type { VisitView } from '../../core/visit/view';
 import { inJobTransaction } from '../../data/database';
 import * as jobs from '../../data/jobs';
-import { announce } from '../../data/notifications';
 import { confirmIn } from '../confirmations';
 import type { Person } from '../people';
 import { viewIn } from './view';
@@ -23,7 +22,6 @@ export function confirm(
     if (!row) return unknownJob();
     const stored = await confirmIn(tx, row, asked, who);
     if (!stored.ok) return stored;
-    await announce(tx, id);
     return viewIn(tx, id);
   });
 }

@@ -11,7 +11,6 @@ import { notesOf } from '../../core/visit/notes';
 import type { VisitView } from '../../core/visit/view';
 import { inJobTransaction, type Tx } from '../../data/database';
 import * as jobs from '../../data/jobs';
-import { announce } from '../../data/notifications';
 import * as vehicles from '../../data/vehicles';
 import { refuseUnless, type Person } from '../people';
 import { canonicalPlate, stale } from './common';
@@ -97,7 +96,6 @@ export function editJob(
       const vehicleId = vehicle ? await rememberVehicle(tx, row, after) : row.vehicleId;
       await jobs.saveEdit(tx, row, { key: edit.key, by: who.name, changes }, { header: after, vehicleId });
       await rememberTires(tx, vehicleId, after);
-      await announce(tx, id);
     }
     return viewIn(tx, id);
   });

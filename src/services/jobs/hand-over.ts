@@ -11,7 +11,6 @@ import { notesOf } from '../../core/visit/notes';
 import { judgedJob, type VisitView } from '../../core/visit/view';
 import { inJobTransaction, type Tx } from '../../data/database';
 import * as jobs from '../../data/jobs';
-import { announce } from '../../data/notifications';
 import * as vehicles from '../../data/vehicles';
 import { confirmIn } from '../confirmations';
 import type { Person } from '../people';
@@ -78,7 +77,6 @@ export function handOver(
       { header: { ...row.header, visit }, state: 'handed-over', handedOverAt, handedOverBy: who.name },
     );
     await fileSensors(tx, row.vehicleId, job, handedOverAt);
-    await announce(tx, id);
     return viewIn(tx, id);
   });
 }

@@ -4,7 +4,6 @@ import { success, type Result } from '../../core/result';
 import { notesOf } from '../../core/visit/notes';
 import { inJobTransaction } from '../../data/database';
 import * as jobs from '../../data/jobs';
-import { announce } from '../../data/notifications';
 import type { Person } from '../people';
 
 /** Takes something worked out on the bench into the job. The same key again changes nothing. Problems: `unknown-job`, `handed-over`. */
@@ -25,7 +24,6 @@ export function addNote(id: string, note: BenchNote, who: Person): Promise<Resul
       { key, by: who.name, changes },
       { header: { ...row.header, visit: { ...visit, bench } } },
     );
-    await announce(tx, id);
     return success(null);
   });
 }

@@ -3,7 +3,6 @@ import type { Result } from '../../core/result';
 import type { VisitView } from '../../core/visit/view';
 import { inJobTransaction } from '../../data/database';
 import * as jobs from '../../data/jobs';
-import { announce } from '../../data/notifications';
 import { refuseUnless, type Person } from '../people';
 import { refuseClosed } from './common';
 import { viewIn } from './view';
@@ -29,7 +28,6 @@ export function takeBack(
     if (await jobs.findTakenBack(tx, asked.observation)) return viewIn(tx, id);
     if (await jobs.findCorrectionOf(tx, asked.observation)) return alreadyCorrected();
     await jobs.addTakenBack(tx, id, asked.observation, { by: who.name, reason: asked.reason });
-    await announce(tx, id);
     return viewIn(tx, id);
   });
 }

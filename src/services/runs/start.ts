@@ -17,7 +17,6 @@ import { expectedIds } from '../../core/relearn/choice';
 import { success, type Result } from '../../core/result';
 import { inTransaction, type Tx } from '../../data/database';
 import * as jobs from '../../data/jobs';
-import { announce } from '../../data/notifications';
 import { findProcedure } from '../../data/procedures';
 import * as runs from '../../data/runs';
 import { isUnderWay } from '../car-write';
@@ -63,7 +62,6 @@ export function startRun(
     const ids = { ...(file && expectedIds(file)), ...expected };
     if (Object.keys(ids).length > 0)
       await runs.addEvent(tx, run, deriveKey(asked.key, 'expect'), { t: 0, event: 'expect', ids });
-    await announce(tx, jobId);
     return success(await runViewIn(tx, run));
   });
 }

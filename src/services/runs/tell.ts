@@ -23,7 +23,6 @@ import { mostEvents } from '../../core/relearn/run/schema';
 import { success, type Result } from '../../core/result';
 import { inTransaction, type Tx } from '../../data/database';
 import * as jobs from '../../data/jobs';
-import { announce } from '../../data/notifications';
 import * as runs from '../../data/runs';
 import { deriveKey } from '../jobs/common';
 import { recordIn } from '../jobs/record';
@@ -53,7 +52,6 @@ export async function tellRun(key: string, told: readonly ToldWith[], who: Perso
     if (!job || !row) return unknownJob();
     const fresh = await tellIn(tx, row, job.state === 'open' ? undefined : job.state, told, who);
     if (!fresh.ok) return fresh;
-    await announce(tx, row.jobId);
     return success({ fresh: fresh.value, view: await runViewIn(tx, row) });
   });
   if (!done.ok) return done;
@@ -119,7 +117,6 @@ export async function settleIn(tx: Tx, row: runs.RunRow): Promise<void> {
   if (!hasEnded(now)) return;
   await runs.addEvent(tx, row, deriveKey(row.key, 'time'), { t, event: 'tick' });
   await endWhere(tx, row, now, record);
-  await announce(tx, row.jobId);
 }
 
 async function endWhere(
