@@ -13,7 +13,13 @@ export const addConfirmation = (tx: Tx, jobId: string, { key, at, by, parts, byF
     { transaction: tx },
   );
 
-export const confirmationOf = ({ key, at, by, parts, byFile }: ConfirmationRow): Confirmation => ({
+export const confirmationOf = ({
+  key,
+  at,
+  by,
+  parts,
+  byFile,
+}: Pick<ConfirmationRow, 'key' | 'at' | 'by' | 'parts' | 'byFile'>): Confirmation => ({
   key,
   at: at.toISOString(),
   by,

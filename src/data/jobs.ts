@@ -1,29 +1,23 @@
-import { Op, QueryTypes } from 'sequelize';
+import { Op, QueryTypes, type Attributes } from 'sequelize';
 import type { JobRecord } from '../core/job/record';
 import { z } from 'zod';
 import type { CarWrite, Observation } from '../core/job';
 import { carWriteSchema, headerSchema, issuesOf, observationSchema } from '../core/job/schema';
 import { confirmationOf } from './confirmations';
 import { database, type Tx } from './database';
-import {
-  CarWriteRow,
-  ConfirmationRow,
-  JobEditRow,
-  JobRow,
-  ObservationRow,
-  RunEventRow,
-  RunRow,
-  SensorServiceRow,
-  TakenBackRow,
-} from './models';
+import type { RunEventRow } from './models';
+import { CarWriteRow, JobEditRow, JobRow, ObservationRow, TakenBackRow } from './models';
 import { recordOf } from './runs';
 import { serviceFrom } from './sensor-services';
 
 export type { JobRow };
 
+/** A job as its row says it. */
+export type JobFacts = Attributes<JobRow>;
+
 /** A job with all that was recorded on it. */
 export interface StoredJob {
-  row: JobRow;
+  row: JobFacts;
   record: JobRecord;
 }
 
@@ -52,7 +46,7 @@ export class Unreadable extends Error {
 }
 
 /** As `loadReadable`. Throws `Unreadable` where any of them cannot be read. */
-export async function loadRecords(tx: Tx, rows: JobRow[]): Promise<StoredJob[]> {
+export async function loadRecords(tx: Tx, rows: readonly JobFacts[]): Promise<StoredJob[]> {
   return (await loadReadable(tx, rows)).map((job) => {
     if (job.record instanceof Unreadable) throw job.record;
     return { row: job.row, record: job.record };
@@ -60,62 +54,85 @@ export async function loadRecords(tx: Tx, rows: JobRow[]): Promise<StoredJob[]> 
 }
 
 /**
- * Everything recorded on some jobs, in a few queries however many they are. A job with a record that cannot be read is told
+ * Everything recorded on some jobs, in one query however many they are. A job with a record that cannot be read is told
  * as that: half of what was seen may look like a sound car.
  */
 export async function loadReadable(
   tx: Tx,
-  rows: JobRow[],
-): Promise<{ row: JobRow; record: JobRecord | Unreadable }[]> {
-  const jobId = rows.map(({ id }) => id);
-  const inOrder = {
-    where: { jobId },
-    order: [['seq', 'ASC']] as [string, string][],
-    raw: true as const,
-    transaction: tx,
-  };
-  const observations = await ObservationRow.findAll(inOrder);
-  const takenBack = new Map(
-    (await TakenBackRow.findAll({ where: { jobId }, transaction: tx })).map((one) => [
-      one.observationKey,
-      one,
-    ]),
-  );
-  const writes = await CarWriteRow.findAll(inOrder);
-  const confirmations = await ConfirmationRow.findAll(inOrder);
-  const runs = await RunRow.findAll(inOrder);
-  const events = runs.length > 0 ? await RunEventRow.findAll(inOrder) : [];
-  const services = await SensorServiceRow.findAll({ ...inOrder, attributes: ['key', 'jobId', 'body'] });
-  const observationsOf = groupByJob(observations);
-  const writesOf = groupByJob(writes);
-  const confirmationsOf = groupByJob(confirmations);
-  const runsOf = groupByJob(runs);
-  const servicesOf = groupByJob(services);
-  const eventsOf = groupByJob(events);
-  const recordOfJob = (row: JobRow): JobRecord => ({
+  rows: readonly JobFacts[],
+): Promise<{ row: JobFacts; record: JobRecord | Unreadable }[]> {
+  const parts = new Map((await partsOf(tx, rows)).map((of) => [of.jobId, of]));
+  return rows.map((row) => ({
+    row,
+    record: unlessUnreadable(() => recordFrom(row, parts.get(row.id))),
+  }));
+}
+
+function recordFrom(row: JobFacts, parts: Partial<Parts> = {}): JobRecord {
+  const takenBack = new Map(parts.takenBack?.map(({ key, ...one }) => [key, one]));
+  const eventsOf = (run: string) => (parts.events ?? []).filter(({ runKey }) => runKey === run);
+  return {
     header: stored(headerSchema, row.header, `job ${row.id}`),
-    entries: (observationsOf.get(row.id) ?? []).map(({ key, body, replaces }) => ({
-      key,
-      observation: stored(observationSchema, body, `observation ${key}`),
-      ...(replaces && { replaces }),
-      ...takenBackPart(takenBack.get(key)),
-    })),
-    writes: (writesOf.get(row.id) ?? []).map(({ key, body }) => stored(carWriteSchema, body, `write ${key}`)),
-    runs: (runsOf.get(row.id) ?? []).map((run) =>
+    entries: (parts.observations ?? []).map(({ key, body, replaces }) => {
+      const back = takenBack.get(key);
+      return {
+        key,
+        observation: stored(observationSchema, body, `observation ${key}`),
+        ...(replaces && { replaces }),
+        ...(back && { takenBack: { ...back, at: iso(back.at) } }),
+      };
+    }),
+    writes: (parts.writes ?? []).map(({ key, body }) => stored(carWriteSchema, body, `write ${key}`)),
+    runs: (parts.runs ?? []).map(({ startedAt, ...run }) =>
       readAs(`relearn ${run.key}`, () =>
-        recordOf(
-          run,
-          (eventsOf.get(row.id) ?? []).filter(({ runKey }) => runKey === run.key),
-        ),
+        recordOf({ ...run, startedAt: new Date(startedAt) }, eventsOf(run.key)),
       ),
     ),
-    services: (servicesOf.get(row.id) ?? []).map((service) =>
+    services: (parts.services ?? []).map((service) =>
       readAs(`sensor service ${service.key}`, () => serviceFrom(service)),
     ),
-    confirmations: (confirmationsOf.get(row.id) ?? []).map(confirmationOf),
-  });
-  return rows.map((row) => ({ row, record: unlessUnreadable(() => recordOfJob(row)) }));
+    confirmations: (parts.confirmations ?? []).map(({ at, ...said }) =>
+      confirmationOf({ ...said, at: new Date(at) }),
+    ),
+  };
 }
+
+/** What was recorded on one job, as the database says it in JSON: times are text. */
+interface Parts {
+  jobId: string;
+  observations: { key: string; body: unknown; replaces: string | null }[] | null;
+  takenBack: { key: string; at: string; by: string; reason: string }[] | null;
+  writes: { key: string; body: unknown }[] | null;
+  runs: (Omit<Parameters<typeof recordOf>[0], 'startedAt'> & { startedAt: string })[] | null;
+  events: { runKey: string; body: RunEventRow['body'] }[] | null;
+  services: Parameters<typeof serviceFrom>[0][] | null;
+  confirmations: (Omit<Parameters<typeof confirmationOf>[0], 'at'> & { at: string })[] | null;
+}
+
+const iso = (text: string): string => new Date(text).toISOString();
+
+/** Everything recorded on some jobs, in the order it was, in one query. */
+const partsOf = (tx: Tx, rows: readonly JobFacts[]): Promise<Parts[]> =>
+  database().query<Parts>(
+    `SELECT id AS "jobId",
+       (SELECT json_agg(json_build_object('key', key, 'body', body, 'replaces', replaces) ORDER BY seq)
+         FROM observations WHERE job_id = jobs.id) AS observations,
+       (SELECT json_agg(json_build_object('key', observation_key, 'at', at, 'by', by, 'reason', reason))
+         FROM taken_back WHERE job_id = jobs.id) AS "takenBack",
+       (SELECT json_agg(json_build_object('key', key, 'body', body) ORDER BY seq)
+         FROM car_writes WHERE job_id = jobs.id) AS writes,
+       (SELECT json_agg(json_build_object('key', key, 'procedure', procedure, 'startedAt', started_at, 'by', by,
+           'byFile', by_file) ORDER BY seq)
+         FROM runs WHERE job_id = jobs.id) AS runs,
+       (SELECT json_agg(json_build_object('runKey', run_key, 'body', body) ORDER BY seq)
+         FROM run_events WHERE job_id = jobs.id) AS events,
+       (SELECT json_agg(json_build_object('key', key, 'body', body) ORDER BY seq)
+         FROM sensor_services WHERE job_id = jobs.id) AS services,
+       (SELECT json_agg(json_build_object('key', key, 'at', at, 'by', by, 'parts', parts, 'byFile', by_file) ORDER BY seq)
+         FROM confirmations WHERE job_id = jobs.id) AS confirmations
+     FROM jobs WHERE id = ANY($ids)`,
+    { bind: { ids: rows.map(({ id }) => id) }, type: QueryTypes.SELECT, transaction: tx },
+  );
 
 function unlessUnreadable<Value>(read: () => Value): Value | Unreadable {
   try {
@@ -125,9 +142,6 @@ function unlessUnreadable<Value>(read: () => Value): Value | Unreadable {
     throw error;
   }
 }
-
-const takenBackPart = (row: TakenBackRow | undefined) =>
-  row && { takenBack: { at: row.at.toISOString(), by: row.by, reason: row.reason } };
 
 /** JSON of the database is an edge too: an older version, or somebody's hand, may have written it. */
 const stored = <Value>(schema: z.ZodType<Value>, json: unknown, what: string): Value =>
@@ -143,18 +157,8 @@ function readAs<Value>(what: string, read: () => Value): Value {
   }
 }
 
-function groupByJob<Item extends { jobId: string }>(items: Item[]): Map<string, Item[]> {
-  const groups = new Map<string, Item[]>();
-  for (const item of items) {
-    const group = groups.get(item.jobId);
-    if (group) group.push(item);
-    else groups.set(item.jobId, [item]);
-  }
-  return groups;
-}
-
 export async function loadJob(tx: Tx, id: string): Promise<StoredJob | undefined> {
-  const row = await JobRow.findByPk(id, { transaction: tx });
+  const row = await JobRow.findByPk(id, { raw: true, transaction: tx });
   return row ? (await loadRecords(tx, [row]))[0] : undefined;
 }
 
@@ -198,10 +202,19 @@ export async function stampOf(
   return stamp;
 }
 
+/** All that every job is judged by beside its own facts, as one name: it is another once any of it changed. */
+export async function surroundingsNow(tx: Tx): Promise<string> {
+  const [now] = await database().query<{ name: string }>(
+    `SELECT concat((SELECT revision FROM surroundings), '/', (SELECT max(seq) FROM confirmations)) AS name`,
+    { type: QueryTypes.SELECT, transaction: tx },
+  );
+  return now?.name ?? '';
+}
+
 export const loadJobs = async (tx: Tx, ids: readonly string[]): ReturnType<typeof loadReadable> =>
   ids.length === 0
     ? []
-    : loadReadable(tx, await JobRow.findAll({ where: { id: [...ids] }, transaction: tx }));
+    : loadReadable(tx, await JobRow.findAll({ where: { id: [...ids] }, raw: true, transaction: tx }));
 
 export const jobsOfVehicle = (tx: Tx, vehicleId: string) =>
   JobRow.findAll({ where: { vehicleId }, order: [['openedAt', 'DESC']], transaction: tx });
@@ -239,7 +252,7 @@ export const addObservation = (
   jobId: string,
   by: string,
   entry: { key: string; observation: Observation; replaces?: string },
-) => ObservationRow.create(valuesOf(jobId, by, entry), { transaction: tx });
+) => ObservationRow.create(valuesOf(jobId, by, entry), { returning: false, transaction: tx });
 
 /** As `addObservation`, for many in one go. */
 export const addObservations = (
@@ -267,25 +280,27 @@ const valuesOf = (
   recordedBy: by,
 });
 
-/** How many readings a job holds, corrected ones too, and how many bytes they are. */
-export async function amountOf(tx: Tx, jobId: string): Promise<{ count: number; bytes: number }> {
-  const [amount] = await database().query<{ count: number; bytes: number }>(
-    `SELECT count(*)::int AS count, coalesce(sum(length(body::text)), 0)::int AS bytes
+/** How many readings a job holds, corrected ones too, and how many bytes they are; and which job holds each of some keys. */
+export async function heldOf(
+  tx: Tx,
+  jobId: string,
+  keys: readonly string[],
+): Promise<{ count: number; bytes: number; holders: Map<string, string> }> {
+  const [held] = await database().query<{
+    count: number;
+    bytes: number;
+    holders: Record<string, string> | null;
+  }>(
+    `SELECT count(*)::int AS count, coalesce(sum(length(body::text)), 0)::int AS bytes,
+       (SELECT json_object_agg(key, job_id) FROM observations WHERE key = ANY($keys)) AS holders
      FROM observations WHERE job_id = $jobId`,
-    { bind: { jobId }, type: QueryTypes.SELECT, transaction: tx },
+    { bind: { jobId, keys: [...keys] }, type: QueryTypes.SELECT, transaction: tx },
   );
-  return amount ?? { count: 0, bytes: 0 };
-}
-
-/** Which job holds each of these keys, where one does. */
-export async function jobsHolding(tx: Tx, keys: readonly string[]): Promise<Map<string, string>> {
-  const rows = await ObservationRow.findAll({
-    where: { key: [...keys] },
-    attributes: ['key', 'jobId'],
-    raw: true,
-    transaction: tx,
-  });
-  return new Map(rows.map(({ key, jobId }) => [key, jobId]));
+  return {
+    count: held?.count ?? 0,
+    bytes: held?.bytes ?? 0,
+    holders: new Map(Object.entries(held?.holders ?? {})),
+  };
 }
 
 export const findTakenBack = (tx: Tx, key: string) => TakenBackRow.findByPk(key, { transaction: tx });

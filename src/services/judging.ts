@@ -8,6 +8,7 @@ import type { Experience } from '../core/diagnosis';
 import type { Job } from '../core/job';
 import { busyJudging, judgedTooLong } from '../contract/refusals';
 import type { Result } from '../core/result';
+import { judgementSeconds } from './measures';
 import type { Judged, JudgeTask } from '../core/judging';
 
 /**
@@ -15,6 +16,7 @@ import type { Judged, JudgeTask } from '../core/judging';
  * on. Nothing of it is stored.
  */
 type What = JudgeTask['what'];
+type Options = NonNullable<ConstructorParameters<typeof Piscina>[0]>;
 
 /** Jobs of the shop, and files of anybody, which are read in the thread too. */
 export type Task = JudgeTask | { what: 'file'; text: string };
@@ -28,12 +30,22 @@ const thread =
 /** More waiting than this are turned away: they would not be served before whoever asks has given up. */
 const mostWaiting = 256;
 
+/** Of this process; the server may run several. */
+const cores = Math.floor(availableParallelism() / Number(process.env.HACIENDA_PROCESSES ?? 1));
+
 /** The shop's own jobs are judged apart, so that nobody's files stand in their way. */
-const ofJobs = poolOf({ maxThreads: Math.max(1, availableParallelism() - 1), maxQueue: mostWaiting });
+const ofJobs = poolOf({
+  maxThreads: Math.max(1, cores - 1),
+  maxQueue: mostWaiting,
+  // The next one is at hand when one is done: a busy event loop takes a while to hear of it.
+  concurrentTasksPerWorker: 8,
+});
 const ofFiles = poolOf({ maxThreads: 1 });
 
 /** Made when it is first needed: a test, or a command, may never judge. */
-function poolOf(size: { maxThreads: number; maxQueue?: number }): () => Piscina<Task, unknown> {
+function poolOf(
+  size: Pick<Options, 'maxThreads' | 'maxQueue' | 'concurrentTasksPerWorker'>,
+): () => Piscina<Task, unknown> {
   let threads: Piscina<Task, unknown> | undefined;
   return () => (threads ??= new Piscina({ ...thread, ...size, minThreads: 1, idleTimeout: 60_000 }));
 }
@@ -44,7 +56,12 @@ async function run<Kind extends What>(
   experience: Experience | undefined,
 ): Promise<Judged<Kind>> {
   const task: JudgeTask = { what, job, ...(experience && { experience }) };
-  return (await ofJobs().run(task)) as Judged<Kind>;
+  const done = judgementSeconds.startTimer({ what });
+  try {
+    return (await ofJobs().run(task)) as Judged<Kind>;
+  } finally {
+    done();
+  }
 }
 
 /** Verdicts worked out lately, by what they rest on. */

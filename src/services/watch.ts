@@ -1,6 +1,7 @@
 import { tooManyStreams } from '../contract/refusals';
 import { success, type Result } from '../core/result';
 import { onChange, onPeople } from '../data/notifications';
+import { newsTold, streamsOpen } from './measures';
 import { personOfToken, type Person } from './people';
 
 /** So many pages of one account may wait for news in one server process: more than anybody has open (judgement). */
@@ -25,7 +26,11 @@ export function watchJobs(who: Person, token: string, watching: Watching): Resul
   const count = open.get(who.id) ?? 0;
   if (count >= mostStreams) return tooManyStreams();
   open.set(who.id, count + 1);
-  const unwatch = onChange(watching.onChange);
+  streamsOpen.inc();
+  const unwatch = onChange((jobId) => {
+    newsTold.inc();
+    watching.onChange(jobId);
+  });
   const look = () =>
     void personOfToken(token)
       .then((now) => {
@@ -44,6 +49,7 @@ export function watchJobs(who: Person, token: string, watching: Watching): Resul
     clearInterval(timer);
     unwatch();
     forget();
+    streamsOpen.dec();
     const left = (open.get(who.id) ?? 1) - 1;
     if (left > 0) open.set(who.id, left);
     else open.delete(who.id);

@@ -1,5 +1,6 @@
 import type { Inconsistency } from '../assessment';
 import type { Job, Observation } from '../job';
+import { once } from '../job/once';
 import { placardKPa } from '../placard';
 import { pressure, unitNamed } from '../units';
 
@@ -25,7 +26,7 @@ const aboutPlacard = { least: 0.75, most: 1.4 };
 /** Where no placard is known a tire is taken to stand about this, kPa. */
 const usualKPa = 235;
 
-export function unitSlipsIn(job: Job): UnitSlips {
+export const unitSlipsIn = once((job: Job): UnitSlips => {
   const placard = (job.placard ?? []).flatMap(({ coldKPa }, place) => {
     const unit = coldKPa < leastPlacardKPa ? unitOf(coldKPa, leastPlacardKPa, mostPlacardKPa) : undefined;
     return unit ? [{ place, unit, kPa: coldKPa, path: `placard.${place}.coldKPa` }] : [];
@@ -50,10 +51,10 @@ export function unitSlipsIn(job: Job): UnitSlips {
       message: `${kPa} kPa makes no sense here, ${kPa} ${unit} would: ask which it was, and type it again.`,
     })),
   };
-}
+});
 
 /** The job without what is in doubt, and for each observation left its place in the job as it was. */
-export function setAsideSlips(job: Job): { job: Job; places: number[] | undefined } {
+export const setAsideSlips = once((job: Job): { job: Job; places: number[] | undefined } => {
   const { gauges, replies, placard, found } = unitSlipsIn(job);
   if (found.length === 0) return { job, places: undefined };
   const places = job.observations.map((_, place) => place).filter((place) => !gauges.includes(place));
@@ -64,7 +65,7 @@ export function setAsideSlips(job: Job): { job: Job; places: number[] | undefine
   });
   const left = job.placard?.filter((_, place) => !placard.includes(place));
   return { job: { ...job, ...(left && { placard: left }), observations }, places };
-}
+});
 
 /** How many kPa one of each is. */
 const perUnit = { psi: unitNamed(pressure, 'psi').toBase(1), bar: unitNamed(pressure, 'bar').toBase(1) };

@@ -14,7 +14,6 @@ import { inTransaction, type Tx } from '../../data/database';
 import * as jobs from '../../data/jobs';
 import * as runs from '../../data/runs';
 import { addService, findService } from '../../data/sensor-services';
-import { announce } from '../../data/notifications';
 import * as vehicles from '../../data/vehicles';
 import { refuseUnless, type Person } from '../people';
 import { canonicalPlate, deriveKey } from './common';
@@ -52,18 +51,19 @@ export function takeIn(
     const there = await jobs.findJobByKey(tx, key);
     const row = there ?? (await createFromFile(tx, key, header, who));
     const closed = there && there.state !== 'open' ? closedJob(there.state) : undefined;
-    const holding = await jobs.jobsHolding(
+    const held = await jobs.heldOf(
       tx,
+      row.id,
       entries.map(({ key: entryKey }) => entryKey),
     );
-    if ([...holding.values()].some((jobId) => jobId !== row.id)) return keyInUse();
+    if ([...held.holders.values()].some((jobId) => jobId !== row.id)) return keyInUse();
     // Of two of one key the first is meant.
     const named = new Map(entries.toReversed().map((entry) => [entry.key, entry]));
     const fresh = entries
-      .filter((entry) => !holding.has(entry.key) && named.get(entry.key) === entry)
+      .filter((entry) => !held.holders.has(entry.key) && named.get(entry.key) === entry)
       .map((entry) => ({ ...entry, observation: setRight(entry.observation, Date.now()) }));
     if (fresh.length > 0 && closed) return closed;
-    const tooMuch = await refuseAmount(tx, row.id, fresh);
+    const tooMuch = refuseAmount(held, fresh);
     if (tooMuch) return tooMuch;
     await jobs.addObservations(tx, row.id, who.name, fresh);
     for (const { key: entryKey, takenBack } of fresh) {
@@ -95,7 +95,6 @@ export function takeIn(
       if (!known && closed) return closed;
       if (!known) await addConfirmation(tx, row.id, confirmation);
     }
-    await announce(tx, row.id);
     return success({ id: row.id, already: there !== null });
   });
 }

@@ -17,7 +17,6 @@ import { wheelsOf } from '../../core/placard';
 import type { VisitView } from '../../core/visit/view';
 import { inJobTransaction, type Tx } from '../../data/database';
 import * as jobs from '../../data/jobs';
-import { announce } from '../../data/notifications';
 import { refuseUnless, type Person } from '../people';
 import { viewIn } from './view';
 
@@ -59,20 +58,23 @@ export async function refuseFirst(
 export async function recordIn(tx: Tx, id: string, entries: Entry[], who: Person): Promise<Result<null>> {
   const row = await jobs.lockJob(tx, id);
   if (!row) return unknownJob();
-  for (const entry of entries) {
-    const there = await jobs.findObservation(tx, entry.key);
-    if (there?.jobId === id) continue;
-    if (there) return recordedElsewhere();
+  const held = await jobs.heldOf(
+    tx,
+    id,
+    entries.map(({ key }) => key),
+  );
+  const fresh = entries.filter(({ key }) => held.holders.get(key) !== id);
+  for (const [place, entry] of fresh.entries()) {
+    if (held.holders.has(entry.key)) return recordedElsewhere();
     if (row.state !== 'open') return closedJob(row.state);
     const refusal =
       (await refuseCorrection(tx, id, entry)) ??
       refuseWheel(row.header, entry.observation) ??
-      (await refuseAmount(tx, id, [entry]));
+      refuseAmount(held, fresh.slice(0, place + 1));
     if (refusal) return refusal;
     const observation = setRight(entry.observation, Date.now());
     await jobs.addObservation(tx, id, who.name, { ...entry, observation });
   }
-  await announce(tx, id);
   return success(null);
 }
 
@@ -82,15 +84,13 @@ const mostBytes = 20_000;
 /** All that is seen at a visit, with what other programs add to it, has room in so many (judgement). */
 const mostBytesOfJob = 4_000_000;
 
-/** A job is of one visit, and has an end. Problems: `too-large`, `job-full`. */
-export async function refuseAmount(
-  tx: Tx,
-  jobId: string,
+/** A job is of one visit, and has an end: what it holds and what is to come. Problems: `too-large`, `job-full`. */
+export function refuseAmount(
+  held: { count: number; bytes: number },
   entries: readonly Entry[],
-): Promise<Result<never> | undefined> {
+): Result<never> | undefined {
   const bytes = entries.map(({ observation }) => Buffer.byteLength(JSON.stringify(observation)));
   if (bytes.some((size) => size > mostBytes)) return tooMuchAtOnce();
-  const held = await jobs.amountOf(tx, jobId);
   const isFull =
     held.count + entries.length > mostIn.observations ||
     held.bytes + bytes.reduce((sum, size) => sum + size, 0) > mostBytesOfJob;

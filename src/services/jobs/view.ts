@@ -13,13 +13,10 @@ import type { Assessment } from '../../core/assessment';
 import type { UnitChoice } from '../../core/units';
 import { judgedJob, readable, type VisitView } from '../../core/visit/view';
 import { inTransaction, type Tx } from '../../data/database';
-import { loadGauges } from '../../data/gauges';
 import * as jobs from '../../data/jobs';
-import { loadShop } from '../../data/shop';
-import { experienceBefore } from '../confirmations';
 import { judgedOnce } from '../judging';
 import { atHand, devicesNow } from '../devices';
-import { receiverOf } from '../vehicles';
+import { surroundings } from '../surroundings';
 
 /** Views put together lately, by all they rest on: twenty screens that hear of one reading are told the same. */
 const views = new LRUCache<string, VisitView>({ max: 500 });
@@ -46,8 +43,9 @@ export async function viewIn(tx: Tx, id: string): Promise<Result<VisitView>> {
   const stored = await jobs.loadJob(tx, id);
   if (!stored) return unknownJob();
   const { row, record } = stored;
-  const receiver = await receiverOf(tx, record.header);
-  const experience = (await experienceBefore(tx))(row.openedAt);
+  const { shop, gauges, receiverOf, experienceAt } = await surroundings(tx);
+  const receiver = receiverOf(record.header);
+  const experience = experienceAt(row.openedAt);
   const job = toJobFile(record);
   return success({
     id: row.id,
@@ -58,8 +56,8 @@ export async function viewIn(tx: Tx, id: string): Promise<Result<VisitView>> {
     job,
     ...(experience && { experience }),
     codes: receiver?.codes ?? {},
-    devices: atHand(job, receiver, await loadShop(tx)),
-    gauges: speakingFor(job, await loadGauges(tx)),
+    devices: atHand(job, receiver, shop),
+    gauges: speakingFor(job, gauges),
   });
 }
 

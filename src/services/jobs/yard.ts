@@ -8,16 +8,15 @@ import { toJobFile } from '../../core/job/record';
 import { proofOf } from '../../core/proof';
 import { unnamedVehicle } from '../../core/job/words';
 import { nextMove } from '../../core/visit';
-import { plateOf, profileOf } from '../../core/visit/notes';
+import { plateOf } from '../../core/visit/notes';
 import { inTransaction, type Tx } from '../../data/database';
-import { loadGauges } from '../../data/gauges';
 import * as jobs from '../../data/jobs';
-import { loadShop } from '../../data/shop';
-import * as vehicles from '../../data/vehicles';
 import { LRUCache } from 'lru-cache';
-import { experienceBefore } from '../confirmations';
+import pLimit from 'p-limit';
 import { atHand, devicesNow } from '../devices';
 import { judgedOnce } from '../judging';
+import { log, traceOf } from '../log';
+import { surroundings } from '../surroundings';
 
 /** Handed-over cars stay in sight of the Yard this long. */
 const yardHours = 7 * 24;
@@ -30,16 +29,49 @@ const nameOf = ({ id, revision, surroundings, learned }: jobs.YardRow): string =
   return [id, revision, surroundings, learned, tool, lead, practice].join();
 };
 
+/** The line of each job as it was worked out last. */
+const last = new LRUCache<string, { line: YardLine; atMs: number }>({ max: 2000 });
+
+/**
+ * On a busy day, when more than so many changed at once, a line this old still stands: screens ask again within seconds.
+ * Each job is then judged anew so often, ms, and nobody waits for it.
+ */
+const manyAtOnce = 8;
+const standsMs = 10_000;
+const judgedEveryMs = 5_000;
+
 /** Today's vehicles, the newest first: one query, and one brief verdict for each that changed. */
 export async function yard(now = new Date()): Promise<YardLine[]> {
   const since = new Date(now.getTime() - yardHours * 3_600_000);
   const rows = await jobs.loadYard(since);
-  const unknown = rows.filter((row) => !lines.has(nameOf(row)));
-  const changed = unknown.length > 0 ? await inTransaction((tx) => factsOf(tx, unknown)) : [];
-  const fresh = new Map(
-    await Promise.all(changed.map(async (facts) => [facts.row.id, await lineOf(facts)] as const)),
-  );
-  return rows.flatMap((row) => fresh.get(row.id) ?? lines.get(nameOf(row)) ?? []);
+  const changed = rows.filter((row) => !lines.has(nameOf(row)));
+  const ageOf = (row: jobs.YardRow) => {
+    const then = last.get(row.id);
+    return then?.line.state === row.state ? now.getTime() - then.atMs : Infinity;
+  };
+  const isBusy = changed.length > manyAtOnce;
+  const standing = isBusy ? changed.filter((row) => ageOf(row) < standsMs) : [];
+  judgeBehind(standing.filter((row) => ageOf(row) > judgedEveryMs));
+  const fresh = await judged(changed.filter((row) => !standing.includes(row)));
+  return rows.flatMap((row) => fresh.get(row.id) ?? lines.get(nameOf(row)) ?? last.get(row.id)?.line ?? []);
+}
+
+async function judged(rows: readonly jobs.YardRow[]): Promise<Map<string, YardLine>> {
+  const facts = rows.length > 0 ? await inTransaction((tx) => factsOf(tx, rows)) : [];
+  return new Map(await Promise.all(facts.map(async (of) => [of.row.id, await lineOf(of)] as const)));
+}
+
+/** Those that are judged anew while nobody waits, one at a time: whoever waits goes first. */
+const behind = new Set<string>();
+const inTurn = pLimit(1);
+
+function judgeBehind(rows: readonly jobs.YardRow[]): void {
+  const due = rows.filter(({ id }) => !behind.has(id));
+  for (const { id } of due) behind.add(id);
+  for (const row of due)
+    void inTurn(() => judged([row]))
+      .catch((error: unknown) => log.warn(traceOf(error), 'a job was not judged anew'))
+      .finally(() => behind.delete(row.id));
 }
 
 type Facts =
@@ -56,17 +88,13 @@ async function factsOf(tx: Tx, rows: readonly jobs.YardRow[]): Promise<Facts[]> 
       )
     ).map((job) => [job.row.id, job]),
   );
-  const profiles = new Map((await vehicles.listProfiles(tx)).map((profile) => [profile.name, profile]));
-  const register = await loadGauges(tx);
-  const experienceAt = await experienceBefore(tx);
-  const shop = await loadShop(tx);
+  const { shop, gauges, receiverOf, experienceAt } = await surroundings(tx);
   return rows.flatMap((row): Facts[] => {
     const record = stored.get(row.id)?.record;
     if (!record) return [];
     if (record instanceof jobs.Unreadable) return [{ row, unreadable: record.what }];
-    const receiver = profiles.get(profileOf(record.header) ?? '')?.receiver ?? undefined;
-    const job = asJudged(toJobFile(record), register);
-    const devices = atHand(job, receiver, shop);
+    const job = asJudged(toJobFile(record), gauges);
+    const devices = atHand(job, receiverOf(job), shop);
     return [{ row, job, devices, experience: experienceAt(new Date(row.openedAt)) }];
   });
 }
@@ -91,6 +119,7 @@ async function lineOf(facts: Facts): Promise<YardLine> {
     }),
   };
   lines.set(name, line);
+  last.set(row.id, { line, atMs: Date.now() });
   return line;
 }
 

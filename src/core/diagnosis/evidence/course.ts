@@ -29,7 +29,8 @@ export function courseOf(context: Context, job: Job, ledger: Ledger, wheel: Posi
 }
 
 /** Each is asked for once for its own wheel, and once for every other. */
-const courses = once((_context: Context) => once((_job: Job) => new Map<Position, readonly Said[]>()));
+type Courses = Map<Position, readonly Said[]>;
+const courses = once<Context, (job: Job) => Courses>(() => once<Job, Courses>(() => new Map()));
 
 function courseFrom(context: Context, job: Job, ledger: Ledger, wheel: Position): Said[] {
   const tries = atWheel(job, 'activation', wheel);

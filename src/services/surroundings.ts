@@ -1,0 +1,38 @@
+import type { Experience } from '../core/diagnosis';
+import type { Instrument } from '../core/gauge';
+import type { Job } from '../core/job';
+import type { ShopSettings } from '../core/shop';
+import type { Receiver } from '../core/uds/receiver';
+import { profileOf } from '../core/visit/notes';
+import type { Tx } from '../data/database';
+import { loadGauges } from '../data/gauges';
+import { loadShop } from '../data/shop';
+import { surroundingsNow } from '../data/jobs';
+import * as vehicles from '../data/vehicles';
+import { experienceBefore } from './confirmations';
+
+/** What every job is judged by beside its own facts: it changes seldom, and is read once for each revision. */
+export interface Surroundings {
+  shop: ShopSettings;
+  gauges: Instrument[];
+  /** What the vehicle's profile knows of its receiver, so that a lead can talk to it. */
+  receiverOf: (job: Pick<Job, 'vehicle'>) => Receiver | undefined;
+  /** What the shop had seen when a job was opened. */
+  experienceAt: (openedAt: Date) => Experience | undefined;
+}
+
+let known: { revision: string; surroundings: Surroundings } | undefined;
+
+export async function surroundings(tx: Tx): Promise<Surroundings> {
+  const revision = await surroundingsNow(tx);
+  if (known?.revision === revision) return known.surroundings;
+  const profiles = new Map((await vehicles.listProfiles(tx)).map((profile) => [profile.name, profile]));
+  const read: Surroundings = {
+    shop: await loadShop(tx),
+    gauges: await loadGauges(tx),
+    receiverOf: (job) => profiles.get(profileOf(job) ?? '')?.receiver ?? undefined,
+    experienceAt: await experienceBefore(tx),
+  };
+  known = { revision, surroundings: read };
+  return read;
+}
