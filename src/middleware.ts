@@ -11,6 +11,7 @@ import {
 import { nowHeader, personHeader } from './contract/routes';
 import type { Result } from './core/result';
 import { isHttps, respond, sessionCookie } from './pages/_http';
+import { log, traceOf } from './services/log';
 import { personOfToken } from './services/people';
 import { isPassing, Unreadable } from './services/trouble';
 
@@ -101,7 +102,7 @@ export const onRequest = defineMiddleware(async (context, next) => {
     if (error instanceof Unreadable)
       return isApi ? refuse(unreadableRecord(error.what)) : secured(unreadablePage(error.what));
     if (isPassing(error)) return isApi ? refuse(recordsAway()) : secured(awayPage());
-    console.error(error);
+    log.error({ route: context.routePattern, ...traceOf(error) }, 'a request failed');
     if (!isApi) throw error;
     return refuse(serverError());
   }

@@ -60,8 +60,8 @@ async function ownerOfServer(): Promise<Owner> {
   return { uid: Number(uid), gid: Number(gid) };
 }
 
-/** Starts the cluster in `folder`, making it first where there is none. */
-export async function startCluster(folder: string): Promise<Cluster> {
+/** Starts the cluster in `folder`, making it first where there is none, with room for so many server processes. */
+export async function startCluster(folder: string, { processes = 1 } = {}): Promise<Cluster> {
   const programs = postgresPrograms();
   const owner = await ownerOfServer();
   const home = await reachable(folder, owner);
@@ -82,7 +82,7 @@ export async function startCluster(folder: string): Promise<Cluster> {
     await run('pg_ctl', '-D', data, '-m', 'fast', '-w', 'stop');
 
   const port = await getPort({ host: '127.0.0.1' });
-  const settings = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=60`;
+  const settings = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=${45 + 15 * processes}`;
   const log = join(home, 'postgres.log');
   await run('pg_ctl', '-D', data, '-w', '-t', '30', '-l', log, '-o', settings, 'start').catch(() => {
     throw new Trouble(

@@ -6,7 +6,7 @@ process.chdir(process.env.HACIENDA_CALLED_FROM ?? '.');
 
 const usage = `usage: ./hacienda demo | start | assess FILE… | relearn PROCEDURE EVENTS | test | shots | reset
   demo    an invented shop with simulated cars, to try it out
-  start   the shop's own data
+  start   the shop's own data; --processes: one server process for each core
   assess  job files in, one assessment per line out
   relearn a procedure and the events of a run in, where the run stands out, a line per event
   test    every check there is
@@ -23,7 +23,7 @@ async function run(): Promise<number> {
     case 'demo':
       return (await import('./serve')).demo();
     case 'start':
-      return (await import('./serve')).start();
+      return (await import('./serve')).start(parameters);
     case 'test':
       return (await import('./test')).test(parameters);
     case 'shots':

@@ -1,5 +1,7 @@
+import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { addPerson, hasAnybody, shortestPassphrase } from '../services/people';
+import { pauseAfter } from '../server/pause';
 import { loadDemo } from './demo-data';
 import { home, startInstance, type Instance } from './instance';
 import { say, Trouble } from './say';
@@ -10,13 +12,25 @@ export const usualPort = 4317;
 export const demo = () => serve({ demo: true, folder: join(home, 'demo'), prepare: loadDemo });
 
 /** The shop's own: nothing is shown that it did not enter. `DATABASE_URL` names a server that exists. */
-export const start = () =>
+export const start = (parameters: readonly string[] = []) =>
   serve({
     demo: false,
     folder: join(home, 'shop'),
     prepare: firstManager,
+    processes: processesIn(parameters),
     ...(process.env.DATABASE_URL && { databaseUrl: process.env.DATABASE_URL }),
   });
+
+/** `--processes`: as many server processes as the machine has cores; `--processes=3`: so many. One where nothing is said. */
+function processesIn(parameters: readonly string[]): number {
+  const [asked, ...more] = parameters;
+  if (asked === undefined) return 1;
+  const [, count = String(availableParallelism())] = /^--processes(?:=(\d+))?$/.exec(asked) ?? [];
+  const processes = asked.startsWith('--processes') && more.length === 0 ? Number(count) : Number.NaN;
+  if (!(processes >= 1 && processes <= 64))
+    throw new Trouble('start takes --processes, or --processes=2 for so many server processes.');
+  return processes;
+}
 
 async function serve(options: Omit<Parameters<typeof startInstance>[0], 'port'>): Promise<number> {
   const port = Number(process.env.PORT ?? usualPort);
@@ -34,11 +48,6 @@ async function serve(options: Omit<Parameters<typeof startInstance>[0], 'port'>)
   return 0;
 }
 
-/** Waits before a start, ms: longer each time in a row, so that a fault that stays does not fill the machine. */
-const backOffMs = [500, 1000, 2000, 5000, 10_000, 30_000];
-/** A server that ran so long was well, ms. */
-const wellMs = 60_000;
-
 /** Starts a server that ended by itself again, until somebody asks to stop. What was stored is safe meanwhile. */
 async function keepRunning(instance: Instance, asked: Promise<void>): Promise<void> {
   let isAsked = false;
@@ -52,10 +61,10 @@ async function keepRunning(instance: Instance, asked: Promise<void>): Promise<vo
       await Promise.race([asked, new Promise((resolve) => server.once('exit', resolve))]);
       if (isAsked) return;
     }
-    inARow = Date.now() - startedAt > wellMs ? 0 : inARow;
     say('The server ended by itself. What was stored is safe; it is started again.');
-    await pause(backOffMs[Math.min(inARow, backOffMs.length - 1)] ?? 0);
-    inARow += 1;
+    const { pauseMs, next } = pauseAfter(Date.now() - startedAt, inARow);
+    inARow = next;
+    await pause(pauseMs);
     if (!isAsked) await instance.restartServer().catch((error: unknown) => say(String(error)));
   }
 }

@@ -17,7 +17,14 @@ export interface Shop extends Instance {
 export async function openShop({
   cars,
   devices = true,
-}: { cars?: object[]; devices?: boolean } = {}): Promise<Shop> {
+  processes = 1,
+  environment = {},
+}: {
+  cars?: object[];
+  devices?: boolean;
+  processes?: number;
+  environment?: Record<string, string>;
+} = {}): Promise<Shop> {
   const folder = mkdtempSync(join(tmpdir(), 'hacienda-shop-'));
   const file = join(folder, 'some-cars.json');
   if (cars) writeFileSync(file, JSON.stringify(cars));
@@ -28,7 +35,11 @@ export async function openShop({
     demo: true,
     prepare: loadDemo,
     ...(cars && { cars: file }),
-    ...(!devices && { environment: { HACIENDA_TOOL: '', HACIENDA_LEAD: '', HACIENDA_BAY: '' } }),
+    processes,
+    environment: {
+      ...environment,
+      ...(!devices && { HACIENDA_TOOL: '', HACIENDA_LEAD: '', HACIENDA_BAY: '' }),
+    },
   });
   return Object.assign(instance, {
     port,
@@ -69,11 +80,13 @@ export class Client {
     return new Client(address, this.cookie);
   }
 
+  /** Who asks, and from where, as a browser says it. */
+  headers(): Record<string, string> {
+    return { cookie: this.cookie, origin: this.address };
+  }
+
   fetch(path: string, init: RequestInit = {}): Promise<Response> {
-    return fetch(this.address + path, {
-      ...init,
-      headers: { cookie: this.cookie, origin: this.address, ...init.headers },
-    });
+    return fetch(this.address + path, { ...init, headers: { ...this.headers(), ...init.headers } });
   }
 
   async get<Value>(path: string): Promise<Value> {

@@ -1,0 +1,106 @@
+import { readFileSync } from 'node:fs';
+import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
+import { createServer as createSecureServer } from 'node:https';
+import { fileURLToPath } from 'node:url';
+import compression from 'compression';
+import sirv from 'sirv';
+import { log, traceOf } from '../services/log';
+import { doorsOf } from './doors';
+import { answersMetrics, timed } from './metrics';
+import { stopsInOrder } from './stop';
+
+/**
+ * The server process: the files of the app, then its pages and endpoints, compressed on the way where that helps. Where
+ * it listens: `HOST` and `PORT`; how it is reached: `HACIENDA_NAMES`, `HACIENDA_PROXIES`, and `HACIENDA_CERTIFICATE` with
+ * `HACIENDA_CERTIFICATE_KEY`. What it says of itself: `HACIENDA_LOG=requests`, and `/metrics` for `HACIENDA_METRICS_TOKEN`.
+ */
+
+/** What the framework makes of the pages; it stands beside this file once both are built. */
+interface Pages {
+  handler: (
+    request: IncomingMessage,
+    response: ServerResponse,
+    next?: (error?: unknown) => void,
+  ) => Promise<void>;
+}
+
+const { handler } = (await import(new URL('./server/entry.mjs', import.meta.url).href)) as Pages;
+const {
+  HOST,
+  PORT,
+  HACIENDA_NAMES,
+  HACIENDA_PROXIES,
+  HACIENDA_CERTIFICATE,
+  HACIENDA_CERTIFICATE_KEY,
+  HACIENDA_METRICS_TOKEN,
+} = process.env;
+const logsRequests = process.env.HACIENDA_LOG === 'requests';
+const doors = doorsOf({ names: HACIENDA_NAMES, proxies: HACIENDA_PROXIES });
+
+/** Names of these files change with their content. */
+const isImmutable = (path: string): boolean => path.startsWith('/_astro/');
+const yearSeconds = 365 * 86_400;
+
+const files = sirv(fileURLToPath(new URL('./client', import.meta.url)), {
+  etag: true,
+  setHeaders: (response, path) => {
+    response.setHeader('x-content-type-options', 'nosniff');
+    response.setHeader('cross-origin-resource-policy', 'same-origin');
+    response.setHeader(
+      'cache-control',
+      isImmutable(path) ? `public, max-age=${yearSeconds}, immutable` : 'no-cache',
+    );
+  },
+});
+
+const compressed = compression({
+  filter: (request, response) => {
+    // News are sent as they happen, not once there is enough to compress.
+    const type = String(response.getHeader('content-type') ?? '');
+    return !type.startsWith('text/event-stream') && compression.filter(request, response);
+  },
+});
+
+const methods = new Set(['GET', 'HEAD', 'POST', 'PATCH', 'OPTIONS']);
+
+function answer(request: IncomingMessage, response: ServerResponse): void {
+  timed(request, response, (about) => logsRequests && log.info(about, 'request'));
+  if (!methods.has(request.method ?? ''))
+    return void response.writeHead(405, { allow: [...methods].join(', ') }).end();
+  if (!isAddress(request.url)) return void response.writeHead(400).end('Bad request.');
+  if (!doors.admits(request.headers.host))
+    return void response
+      .writeHead(421, { 'content-type': 'text/plain; charset=utf-8' })
+      .end('This shop is not reached under that name. Its operator names it in HACIENDA_NAMES.\n');
+  doors.settle(request);
+  if (answersMetrics(request, response, HACIENDA_METRICS_TOKEN)) return;
+  // Types of the middleware are those of a framework that adds to node's own; none of that is used.
+  compressed(request as never, response as never, () =>
+    files(request, response, () => {
+      handler(request, response).catch((error: unknown) => {
+        log.error(traceOf(error), 'a request failed');
+        if (!response.headersSent) response.writeHead(500).end();
+      });
+    }),
+  );
+}
+
+function isAddress(url: string | undefined): boolean {
+  try {
+    return decodeURI(url ?? '').length > 0;
+  } catch {
+    return false;
+  }
+}
+
+const server = HACIENDA_CERTIFICATE
+  ? createSecureServer(
+      {
+        cert: readFileSync(HACIENDA_CERTIFICATE),
+        key: readFileSync(HACIENDA_CERTIFICATE_KEY ?? HACIENDA_CERTIFICATE),
+      },
+      answer,
+    )
+  : createServer(answer);
+stopsInOrder(server);
+server.listen(Number(PORT ?? 4321), HOST ?? '127.0.0.1');
