@@ -64,23 +64,26 @@ async function run<Kind extends What>(
   }
 }
 
-/** Verdicts worked out lately, by what they rest on. */
-const remembered = new LRUCache<string, Promise<unknown>>({ max: 2000 });
+/** What was worked out last of each job, with all it rests on: of what it rested on before, nobody asks again. */
+const remembered = new LRUCache<string, { name: string; verdict: Promise<unknown> }>({ max: 600 });
 
-/** The same for the same name, which must say all the verdict rests on; worked out once, however many ask at a time. */
+/**
+ * The same for a job under the same name, which must say all the verdict rests on; worked out once, however many ask at a
+ * time.
+ */
 export function judgedOnce<Kind extends What>(
-  name: string,
+  { id, name }: { id: string; name: string },
   what: Kind,
   facts: () => Promise<{ job: Job; experience: Experience | undefined }>,
 ): Promise<Judged<Kind>> {
-  const key = `${what} ${name}`;
-  let verdict = remembered.get(key) as Promise<Judged<Kind>> | undefined;
-  if (!verdict) {
-    verdict = facts().then(({ job, experience }) => run(what, job, experience));
-    remembered.set(key, verdict);
-    // What failed is tried again.
-    verdict.catch(() => remembered.delete(key));
-  }
+  const key = `${what} ${id}`;
+  const known = remembered.get(key);
+  if (known?.name === name) return known.verdict as Promise<Judged<Kind>>;
+  const verdict = facts().then(({ job, experience }) => run(what, job, experience));
+  const entry = { name, verdict };
+  remembered.set(key, entry);
+  // What failed is tried again.
+  verdict.catch(() => remembered.get(key) === entry && remembered.delete(key));
   return verdict;
 }
 

@@ -18,18 +18,18 @@ import { judgedOnce } from '../judging';
 import { atHand, devicesNow } from '../devices';
 import { surroundings } from '../surroundings';
 
-/** Views put together lately, by all they rest on: twenty screens that hear of one reading are told the same. */
-const views = new LRUCache<string, VisitView>({ max: 500 });
+/** The view of each job as it was put together last, with all it rests on: twenty screens that hear of one reading are told the same. */
+const views = new LRUCache<string, { name: string; view: VisitView }>({ max: 300 });
 
 /** The job as a screen needs it: facts alone. One query where nothing changed. Problem: `unknown-job`. */
 export async function viewJob(id: string): Promise<Result<VisitView>> {
   const stamp = await jobs.stampOf(id);
   if (!stamp) return unknownJob();
   const name = [id, ...Object.values(stamp), ...Object.values(devicesNow())].join();
-  const known = views.get(name);
-  if (known) return success(known);
+  const known = views.get(id);
+  if (known?.name === name) return success(known.view);
   const view = await inTransaction((tx) => viewIn(tx, id));
-  if (view.ok && view.value.revision === Number(stamp.revision)) views.set(name, view.value);
+  if (view.ok && view.value.revision === Number(stamp.revision)) views.set(id, { name, view: view.value });
   return view;
 }
 
@@ -80,7 +80,7 @@ function speakingFor(job: Job, register: readonly Instrument[]): Instrument[] {
 
 /** What follows from a job; worked out once for what it rests on. */
 export const assessmentOf = (view: VisitView): Promise<Assessment> =>
-  judgedOnce(nameOf(view), 'assessment', () => factsOf(view));
+  judgedOnce({ id: view.id, name: nameOf(view) }, 'assessment', () => factsOf(view));
 
 /** Why each of its findings is made, worded in these units. */
 export const reasonsOf = (view: VisitView, assessment: Assessment, units: UnitChoice): Reasons =>
@@ -98,7 +98,7 @@ export async function verdictOf(
 
 /** The sheet of a job; likewise. */
 export const sheetOfJob = (view: VisitView): Promise<Sheet> =>
-  judgedOnce(nameOf(view), 'sheet', () => factsOf(view));
+  judgedOnce({ id: view.id, name: nameOf(view) }, 'sheet', () => factsOf(view));
 
 const factsOf = (view: VisitView) => Promise.resolve({ job: judgedJob(view), experience: view.experience });
 

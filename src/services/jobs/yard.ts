@@ -21,16 +21,13 @@ import { surroundings } from '../surroundings';
 /** Handed-over cars stay in sight of the Yard this long. */
 const yardHours = 7 * 24;
 
-/** Lines worked out lately, by all they rest on. */
-const lines = new LRUCache<string, YardLine>({ max: 2000 });
-
 const nameOf = ({ id, revision, surroundings, learned }: jobs.YardRow): string => {
   const { tool, lead, practice } = devicesNow();
   return [id, revision, surroundings, learned, tool, lead, practice].join();
 };
 
-/** The line of each job as it was worked out last. */
-const last = new LRUCache<string, { line: YardLine; atMs: number }>({ max: 2000 });
+/** The line of each job as it was worked out last, with all it rests on. */
+const last = new LRUCache<string, { name: string; line: YardLine; atMs: number }>({ max: 2000 });
 
 /**
  * On a busy day, when more than so many changed at once, a line this old still stands: screens ask again within seconds.
@@ -44,7 +41,7 @@ const judgedEveryMs = 5_000;
 export async function yard(now = new Date()): Promise<YardLine[]> {
   const since = new Date(now.getTime() - yardHours * 3_600_000);
   const rows = await jobs.loadYard(since);
-  const changed = rows.filter((row) => !lines.has(nameOf(row)));
+  const changed = rows.filter((row) => last.get(row.id)?.name !== nameOf(row));
   const ageOf = (row: jobs.YardRow) => {
     const then = last.get(row.id);
     return then?.line.state === row.state ? now.getTime() - then.atMs : Infinity;
@@ -53,7 +50,7 @@ export async function yard(now = new Date()): Promise<YardLine[]> {
   const standing = isBusy ? changed.filter((row) => ageOf(row) < standsMs) : [];
   judgeBehind(standing.filter((row) => ageOf(row) > judgedEveryMs));
   const fresh = await judged(changed.filter((row) => !standing.includes(row)));
-  return rows.flatMap((row) => fresh.get(row.id) ?? lines.get(nameOf(row)) ?? last.get(row.id)?.line ?? []);
+  return rows.flatMap((row) => fresh.get(row.id) ?? last.get(row.id)?.line ?? []);
 }
 
 async function judged(rows: readonly jobs.YardRow[]): Promise<Map<string, YardLine>> {
@@ -103,7 +100,9 @@ async function lineOf(facts: Facts): Promise<YardLine> {
   if ('unreadable' in facts) return unreadableLine(facts.row, facts.unreadable);
   const { row, job, devices, experience } = facts;
   const name = nameOf(row);
-  const assessment = await judgedOnce(name, 'verdict', () => Promise.resolve({ job, experience }));
+  const assessment = await judgedOnce({ id: row.id, name }, 'verdict', () =>
+    Promise.resolve({ job, experience }),
+  );
   const [top] = toRead(findingsThatHold(assessment));
   const line: YardLine = {
     ...visitOf(row),
@@ -118,8 +117,7 @@ async function lineOf(facts: Facts): Promise<YardLine> {
       ...readable(devices),
     }),
   };
-  lines.set(name, line);
-  last.set(row.id, { line, atMs: Date.now() });
+  last.set(row.id, { name, line, atMs: Date.now() });
   return line;
 }
 
