@@ -25,6 +25,7 @@ export const statusOf: Record<ProblemCode, number> = {
   'not-json': badRequest,
   'json-only': 415,
   'passphrase-short': badRequest,
+  'passphrase-common': badRequest,
   'pin-unfit': badRequest,
   'too-large': 413,
   'too-long': 422,

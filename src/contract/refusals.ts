@@ -39,6 +39,11 @@ export const notAllowed = (who: string, name: string, role: string) =>
 // The people of the shop.
 export const passphraseShort = (least: number) =>
   failure('passphrase-short', `A passphrase has at least ${least} characters; a few words do well.`);
+export const passphraseCommon = () =>
+  failure(
+    'passphrase-common',
+    'That one is tried first by anybody who guesses. Take a few words that belong together for you alone.',
+  );
 export const personNameTaken = (name: string) =>
   failure('name-taken', `There is already somebody called ${name}. Add an initial.`);
 export const notYourself = () =>

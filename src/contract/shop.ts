@@ -87,7 +87,7 @@ const figuresSchema = z.object({
 
 const credentialsSchema = z.object({
   name: z.string().trim().min(1).max(80),
-  passphrase: z.string().min(1).max(200),
+  passphrase: z.string().min(1).max(128),
 });
 
 const role = z.enum(roles);
@@ -237,9 +237,9 @@ export const shopContracts = {
   },
   addPerson: {
     summary: 'Makes an account',
-    body: z.object({ name: z.string().trim().min(1).max(80), role, passphrase: z.string().max(200) }),
+    body: z.object({ name: z.string().trim().min(1).max(80), role, passphrase: z.string().max(128) }),
     answer: z.object({ id: z.uuid() }),
-    problems: ['not-allowed', 'name-taken', 'passphrase-short'],
+    problems: ['not-allowed', 'name-taken', 'passphrase-short', 'passphrase-common'],
   },
   setActive: {
     summary: 'Lets somebody in, or keeps them out',
@@ -266,14 +266,15 @@ export const shopContracts = {
   setSecret: {
     summary: "Changes one's own passphrase, or sets a PIN; all other sessions of one's own end",
     body: z.object({
-      passphrase: z.string().min(1).max(200),
-      next: z.string().max(200).optional(),
+      passphrase: z.string().min(1).max(128),
+      next: z.string().max(128).optional(),
       pin: z.string().max(12).optional(),
     }),
     answer: z.null(),
     problems: [
       'wrong-name-or-passphrase',
       'passphrase-short',
+      'passphrase-common',
       'pin-unfit',
       'too-many-attempts',
       'unknown-person',
@@ -288,9 +289,9 @@ export const shopContracts = {
   },
   resetPassphrase: {
     summary: 'Gives somebody another passphrase; their PIN and all their sessions end',
-    body: z.object({ passphrase: z.string().max(200) }),
+    body: z.object({ passphrase: z.string().max(128) }),
     answer: z.null(),
-    problems: ['not-allowed', 'unknown-person', 'passphrase-short'],
+    problems: ['not-allowed', 'unknown-person', 'passphrase-short', 'passphrase-common'],
   },
   pairedDevices: {
     summary: 'Devices on which a PIN is enough to sign in',

@@ -21,6 +21,7 @@ export const problemCodes = [
   'not-json',
   'json-only',
   'passphrase-short',
+  'passphrase-common',
   'pin-unfit',
   'too-large',
   'too-long',

@@ -5,7 +5,6 @@ import {
   notAllowed,
   notPaired,
   notYourself,
-  passphraseShort,
   personNameTaken,
   tooManyAttempts,
   unknownPerson,
@@ -21,12 +20,12 @@ import { announcePeople } from '../data/notifications';
 import { loadShop, settingsFrom } from '../data/shop';
 import * as technicians from '../data/technicians';
 import { useDevices } from './devices';
-import { hashPassphrase, passphraseMatches } from './passphrase';
+import { hashPassphrase, passphraseMatches, refusePassphrase, shortestPassphrase } from './passphrase';
 
 export type { Person };
 
 export const sessionHours = 12;
-export const shortestPassphrase = 10;
+export { shortestPassphrase };
 
 /** Units are the person's own, completed; or the shop's, where they chose none. */
 function personOf(
@@ -136,11 +135,10 @@ export interface NewPerson {
   passphrase: string;
 }
 
-/** Problems: `name-taken`, `passphrase-short`. */
+/** Problems: `name-taken`, `passphrase-short`, `passphrase-common`. */
 export async function addPerson(asked: NewPerson): Promise<Result<Person>> {
-  if (asked.passphrase.length < shortestPassphrase) {
-    return passphraseShort(shortestPassphrase);
-  }
+  const refusal = refusePassphrase(asked.passphrase, asked.name);
+  if (refusal) return refusal;
   const passphraseHash = await hashPassphrase(asked.passphrase);
   return inTransaction(async (tx) => {
     if (await technicians.findByName(tx, asked.name)) {

@@ -2,7 +2,6 @@ import { randomBytes } from 'node:crypto';
 import { v7 as newId } from 'uuid';
 import {
   notPaired,
-  passphraseShort,
   pinUnfit,
   tooManyAttempts,
   unknownDevice,
@@ -17,8 +16,8 @@ import { inTransaction } from '../data/database';
 import { announcePeople } from '../data/notifications';
 import * as paired from '../data/paired-devices';
 import * as technicians from '../data/technicians';
-import { hashPassphrase, passphraseMatches } from './passphrase';
-import { hashToken, shortestPassphrase, startSession, type Person } from './people';
+import { hashPassphrase, passphraseMatches, refusePassphrase } from './passphrase';
+import { hashToken, startSession, type Person } from './people';
 
 /** A PIN has so many digits: few enough for a glove, and good only on a device that was paired, a few tries at a time. */
 const pinDigits = /^\d{4,8}$/;
@@ -98,8 +97,8 @@ export async function setSecret(
   if (wait !== undefined) return tooManyAttempts(wait);
   if (!(await passphraseMatches(asked.passphrase, row.passphraseHash))) return wrongPassphrase();
   await technicians.forgiveAttempts(row.name, { browser: `secret ${row.id}` });
-  if (asked.next !== undefined && asked.next.length < shortestPassphrase)
-    return passphraseShort(shortestPassphrase);
+  const refusal = asked.next === undefined ? undefined : refusePassphrase(asked.next, row.name);
+  if (refusal) return refusal;
   const { pin } = asked;
   if (pin !== undefined && pin !== '' && (!pinDigits.test(pin) || isEasy(pin))) return pinUnfit();
   const changes = {
@@ -120,11 +119,12 @@ const isEasy = (pin: string): boolean =>
 
 /** A manager gives somebody another passphrase; their PIN and all their sessions end. Problems: `unknown-person`, `passphrase-short`. */
 export async function resetPassphrase(id: string, passphrase: string): Promise<Result<null>> {
-  if (passphrase.length < shortestPassphrase) return passphraseShort(shortestPassphrase);
   const passphraseHash = await hashPassphrase(passphrase);
   return inTransaction(async (tx) => {
     const row = await technicians.findTechnician(tx, id);
     if (!row) return unknownPerson();
+    const refusal = refusePassphrase(passphrase, row.name);
+    if (refusal) return refusal;
     await row.update({ passphraseHash, pinHash: null }, { transaction: tx });
     await technicians.endSessionsOf(tx, id);
     await announcePeople(tx);

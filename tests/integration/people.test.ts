@@ -36,6 +36,20 @@ describe('a passphrase', () => {
     expect(await hashPassphrase('seven lamps at dawn')).not.toBe(stored);
   });
 
+  it('that guessers try first is refused, or one that is hardly more than a name', async () => {
+    const name = `Ada ${newKey().slice(-4)}`;
+    for (const passphrase of [
+      'Password 1234',
+      'aaaaaaaaaaaaa',
+      'abcabcabcabcabc',
+      `${name} ${name}`,
+      'hacienda hacienda',
+    ])
+      expect(await addPerson({ name, role: 'adviser', passphrase }), passphrase).toMatchObject({
+        problem: { code: 'passphrase-common' },
+      });
+  });
+
   it('too short is refused', async () => {
     expect(await addPerson({ name: newKey(), role: 'adviser', passphrase: 'short' })).toMatchObject({
       ok: false,

@@ -6,7 +6,7 @@ import { signingIn } from '../_sign-in';
 
 const credentials = z.object({
   name: z.string().trim().min(1).max(80).refine(isText),
-  passphrase: z.string().min(1).max(200).refine(isText),
+  passphrase: z.string().min(1).max(128).refine(isText),
 });
 
 export const POST = signingIn(

@@ -333,7 +333,7 @@ function People({ me, known }: { me: Person; known: Account[] }) {
             label="Passphrase"
             type="password"
             autoComplete="new-password"
-            hint="A few words, 10 characters or more"
+            hint="A few words, 12 characters or more"
             value={passphrase}
             onValue={setPassphrase}
           />

@@ -54,7 +54,7 @@ export function SigningIn() {
             label="New passphrase"
             type="password"
             autoComplete="new-password"
-            hint="A few words, 10 characters or more"
+            hint="A few words, 12 characters or more"
             value={next}
             onValue={setNext}
           />

@@ -105,7 +105,7 @@ test.describe('at the door', () => {
     await page.getByLabel('Name', { exact: true }).fill('Nuria');
     await page.getByLabel('Passphrase', { exact: true }).fill('short');
     await page.getByRole('button', { name: 'Add this person' }).click();
-    await expect(page.getByRole('alert')).toContainText('at least 10 characters');
+    await expect(page.getByRole('alert')).toContainText('at least 12 characters');
     await page.getByLabel('Passphrase', { exact: true }).fill('apples in the cellar');
     await page.getByRole('button', { name: 'Add this person' }).click();
     await expect(page.getByText('Nuria, technician')).toBeVisible();
