@@ -1,3 +1,4 @@
+import people from '../../../demo/people.json' with { type: 'json' };
 import { expect, test, type Page } from '@playwright/test';
 import type { Job } from '../../../src/core/job';
 import { signedIn } from '../../support/relearn';
@@ -132,7 +133,6 @@ test('what one person typed on a device goes out under no other name', async ({ 
   await page.context().clearCookies();
   await page.context().unroute('**/observations');
 
-  const { default: people } = await import('../../../demo/people.json', { with: { type: 'json' } });
   const sign = async (role: string) => {
     const who = people.find((person) => person.role === role);
     await page.goto(`${address()}/sign-in`);
@@ -155,5 +155,40 @@ test('what one person typed on a device goes out under no other name', async ({ 
     by: string;
   }[];
   expect(history.map(({ by }) => by)).toEqual(['Ines']);
+  await page.context().close();
+});
+
+test('signing out with something unsent asks first; it waits on the device, and the rest is forgotten', async ({
+  browser,
+}) => {
+  const page = await signedIn(browser, 'technician', { serviceWorkers: 'block' });
+  const path = await bookIn(page, 'OFF 203');
+  await page.context().route('**/observations', (route) => route.abort());
+  await page.keyboard.press('l');
+  await page.getByRole('radio', { name: 'on, steady' }).check();
+  await page.getByRole('button', { name: 'Save the lamp' }).click();
+  await expect(page.getByText(/1 saved on this device/)).toBeVisible();
+  await page.goto(address());
+  await page.getByRole('button', { name: 'Sign out' }).click();
+  const asked = page.getByRole('dialog');
+  await expect(asked).toContainText('1 entry is not sent yet');
+  await asked.getByRole('button', { name: 'Stay' }).click();
+  await page.getByRole('button', { name: 'Sign out' }).click();
+  await asked.getByRole('button', { name: 'Sign out' }).click();
+  await page.waitForURL(/sign-in/);
+  await page.context().unroute('**/observations');
+  const who = people.find(({ role }) => role === 'technician');
+  await page.getByLabel('Name').fill(who?.name ?? '');
+  await page.getByLabel('Passphrase').fill(who?.passphrase ?? '');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.waitForURL(`${address()}/`);
+  await page.goto(address() + path);
+  await expect
+    .poll(
+      async () =>
+        ((await (await page.request.get(`${address()}/api${path}/file`)).json()) as Job).observations.length,
+      { timeout: 15_000 },
+    )
+    .toBe(1);
   await page.context().close();
 });
