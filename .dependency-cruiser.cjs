@@ -36,7 +36,12 @@ module.exports = {
       ['core', 'contract'],
       'The interface uses types and pure functions of the core.',
     ),
-    only('workers-are-thin', 'workers', ['core', 'contract', 'services'], 'A worker wraps what others work out.'),
+    only(
+      'workers-are-thin',
+      'workers',
+      ['core', 'contract', 'services'],
+      'A worker wraps what others work out.',
+    ),
     only(
       'pages-call-services',
       'pages',
