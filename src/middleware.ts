@@ -136,8 +136,17 @@ function welcomed(origin: string, response: Response): Response {
   return response;
 }
 
-function secured(response: Response, status = response.status): Response {
-  const headers = new Headers(response.headers);
+function secured(response: Response): Response {
+  try {
+    return securedAsItIs(response);
+  } catch {
+    // What was made as a redirect, or elsewhere, does not let its headers be changed.
+    return securedAsItIs(new Response(response.body, { status: response.status, headers: response.headers }));
+  }
+}
+
+function securedAsItIs(response: Response): Response {
+  const { headers } = response;
   for (const [name, value] of Object.entries(securityHeaders)) headers.set(name, value);
   headers.set(nowHeader, String(Date.now()));
   const isPage = headers.get('content-type')?.startsWith('text/html') ?? false;
@@ -145,5 +154,5 @@ function secured(response: Response, status = response.status): Response {
   // What is private stays in no cache between; what a device keeps, it keeps itself.
   headers.set('cache-control', 'no-store');
   if (isHttps()) headers.set('strict-transport-security', `max-age=${yearSeconds}`);
-  return new Response(response.body, { status, headers });
+  return response;
 }

@@ -1,6 +1,7 @@
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
-import { addPerson, hasAnybody, shortestPassphrase } from '../services/people';
+import { shortestPassphrase } from '../core/passphrase';
+import { addPerson, hasAnybody } from '../services/people';
 import { pauseAfter } from '../server/pause';
 import { loadDemo } from './demo-data';
 import { home, startInstance, type Instance } from './instance';

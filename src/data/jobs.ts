@@ -19,7 +19,12 @@ export type JobFacts = Attributes<JobRow>;
 export interface StoredJob {
   row: JobFacts;
   record: JobRecord;
+  /** All that every job is judged by beside its own facts, as one name: it is another once any of it changed. */
+  surroundings: string;
 }
+
+const surroundingsName =
+  "concat((SELECT revision FROM surroundings), '/', (SELECT max(seq) FROM confirmations))";
 
 export const findJobByKey = (tx: Tx, key: string) => JobRow.findOne({ where: { key }, transaction: tx });
 
@@ -46,29 +51,37 @@ export class Unreadable extends Error {
 }
 
 /** As `loadReadable`. Throws `Unreadable` where any of them cannot be read. */
-export async function loadRecords(tx: Tx, rows: readonly JobFacts[]): Promise<StoredJob[]> {
-  return (await loadReadable(tx, rows)).map((job) => {
-    if (job.record instanceof Unreadable) throw job.record;
-    return { row: job.row, record: job.record };
+export const loadRecords = async (tx: Tx, rows: readonly JobFacts[]): Promise<StoredJob[]> =>
+  (await loadReadable(tx, idsOf(rows))).map(orThrow);
+
+function orThrow({ record, ...job }: MaybeReadable): StoredJob {
+  if (record instanceof Unreadable) throw record;
+  return { ...job, record };
+}
+
+const idsOf = (rows: readonly { id: string }[]) => rows.map(({ id }) => id);
+
+/** A job, or which of its records cannot be read. */
+type MaybeReadable = Omit<StoredJob, 'record'> & { record: JobRecord | Unreadable };
+
+/**
+ * Everything recorded on some jobs, in their order, in one query however many they are. A job with a record that cannot be
+ * read is told as that: half of what was seen may look like a sound car.
+ */
+export async function loadReadable(tx: Tx, ids: readonly string[]): Promise<MaybeReadable[]> {
+  const found = ids.length === 0 ? [] : await partsOf(tx, ids);
+  const byId = new Map(found.map((parts) => [parts.id, parts]));
+  return ids.flatMap((id) => {
+    const parts = byId.get(id);
+    if (!parts) return [];
+    const { observations, takenBack, writes, runs, events, services, confirmations, surroundings, ...row } =
+      parts;
+    const recorded = { observations, takenBack, writes, runs, events, services, confirmations };
+    return [{ row, surroundings, record: unlessUnreadable(() => recordFrom(row, recorded)) }];
   });
 }
 
-/**
- * Everything recorded on some jobs, in one query however many they are. A job with a record that cannot be read is told
- * as that: half of what was seen may look like a sound car.
- */
-export async function loadReadable(
-  tx: Tx,
-  rows: readonly JobFacts[],
-): Promise<{ row: JobFacts; record: JobRecord | Unreadable }[]> {
-  const parts = new Map((await partsOf(tx, rows)).map((of) => [of.jobId, of]));
-  return rows.map((row) => ({
-    row,
-    record: unlessUnreadable(() => recordFrom(row, parts.get(row.id))),
-  }));
-}
-
-function recordFrom(row: JobFacts, parts: Partial<Parts> = {}): JobRecord {
+function recordFrom(row: JobFacts, parts: Recorded): JobRecord {
   const takenBack = new Map(parts.takenBack?.map(({ key, ...one }) => [key, one]));
   const eventsOf = (run: string) => (parts.events ?? []).filter(({ runKey }) => runKey === run);
   return {
@@ -98,8 +111,7 @@ function recordFrom(row: JobFacts, parts: Partial<Parts> = {}): JobRecord {
 }
 
 /** What was recorded on one job, as the database says it in JSON: times are text. */
-interface Parts {
-  jobId: string;
+interface Recorded {
   observations: { key: string; body: unknown; replaces: string | null }[] | null;
   takenBack: { key: string; at: string; by: string; reason: string }[] | null;
   writes: { key: string; body: unknown }[] | null;
@@ -112,9 +124,11 @@ interface Parts {
 const iso = (text: string): string => new Date(text).toISOString();
 
 /** Everything recorded on some jobs, in the order it was, in one query. */
-const partsOf = (tx: Tx, rows: readonly JobFacts[]): Promise<Parts[]> =>
-  database().query<Parts>(
-    `SELECT id AS "jobId",
+const partsOf = (tx: Tx, ids: readonly string[]) =>
+  database().query<JobFacts & Recorded & Pick<StoredJob, 'surroundings'>>(
+    `SELECT id, number, key, vehicle_id AS "vehicleId", state, version, revision, header, opened_by AS "openedBy",
+       opened_at AS "openedAt", handed_over_at AS "handedOverAt", handed_over_by AS "handedOverBy",
+       cancelled_at AS "cancelledAt", ${surroundingsName} AS surroundings,
        (SELECT json_agg(json_build_object('key', key, 'body', body, 'replaces', replaces) ORDER BY seq)
          FROM observations WHERE job_id = jobs.id) AS observations,
        (SELECT json_agg(json_build_object('key', observation_key, 'at', at, 'by', by, 'reason', reason))
@@ -131,7 +145,7 @@ const partsOf = (tx: Tx, rows: readonly JobFacts[]): Promise<Parts[]> =>
        (SELECT json_agg(json_build_object('key', key, 'at', at, 'by', by, 'parts', parts, 'byFile', by_file) ORDER BY seq)
          FROM confirmations WHERE job_id = jobs.id) AS confirmations
      FROM jobs WHERE id = ANY($ids)`,
-    { bind: { ids: rows.map(({ id }) => id) }, type: QueryTypes.SELECT, transaction: tx },
+    { bind: { ids: [...ids] }, type: QueryTypes.SELECT, transaction: tx },
   );
 
 function unlessUnreadable<Value>(read: () => Value): Value | Unreadable {
@@ -158,8 +172,8 @@ function readAs<Value>(what: string, read: () => Value): Value {
 }
 
 export async function loadJob(tx: Tx, id: string): Promise<StoredJob | undefined> {
-  const row = await JobRow.findByPk(id, { raw: true, transaction: tx });
-  return row ? (await loadRecords(tx, [row]))[0] : undefined;
+  const [job] = await loadReadable(tx, [id]);
+  return job && orThrow(job);
 }
 
 /** A job in the Yard, and all a verdict on it rests on, as revisions. */
@@ -201,20 +215,6 @@ export async function stampOf(
   );
   return stamp;
 }
-
-/** All that every job is judged by beside its own facts, as one name: it is another once any of it changed. */
-export async function surroundingsNow(tx: Tx): Promise<string> {
-  const [now] = await database().query<{ name: string }>(
-    `SELECT concat((SELECT revision FROM surroundings), '/', (SELECT max(seq) FROM confirmations)) AS name`,
-    { type: QueryTypes.SELECT, transaction: tx },
-  );
-  return now?.name ?? '';
-}
-
-export const loadJobs = async (tx: Tx, ids: readonly string[]): ReturnType<typeof loadReadable> =>
-  ids.length === 0
-    ? []
-    : loadReadable(tx, await JobRow.findAll({ where: { id: [...ids] }, raw: true, transaction: tx }));
 
 export const jobsOfVehicle = (tx: Tx, vehicleId: string) =>
   JobRow.findAll({ where: { vehicleId }, order: [['openedAt', 'DESC']], transaction: tx });

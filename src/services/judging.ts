@@ -8,6 +8,7 @@ import type { Experience } from '../core/diagnosis';
 import type { Job } from '../core/job';
 import { busyJudging, judgedTooLong } from '../contract/refusals';
 import type { Result } from '../core/result';
+import { HeldUp } from '../data/database';
 import { judgementSeconds } from './measures';
 import type { Judged, JudgeTask } from '../core/judging';
 
@@ -59,6 +60,9 @@ async function run<Kind extends What>(
   const done = judgementSeconds.startTimer({ what });
   try {
     return (await ofJobs().run(task)) as Judged<Kind>;
+  } catch (error) {
+    // More wait than may: whoever asks is told to come back, as where the database is held up.
+    throw error instanceof Error && /task queue/i.test(error.message) ? new HeldUp() : error;
   } finally {
     done();
   }

@@ -1,4 +1,5 @@
 import { randomBytes, scrypt, timingSafeEqual, type ScryptOptions } from 'node:crypto';
+import { passphraseStanding, shortestPassphrase } from '../core/passphrase';
 import { passphraseCommon, passphraseShort } from '../contract/refusals';
 import type { Result } from '../core/result';
 
@@ -36,32 +37,15 @@ export async function passphraseMatches(passphrase: string, stored: string): Pro
   return wanted.length === found.length && timingSafeEqual(wanted, found);
 }
 
-/** The least and the most a passphrase has, characters (OWASP ASVS 4.0.3, 2.1.1 and 2.1.2, from memory). */
-export const shortestPassphrase = 12;
-
-/**
- * Those long enough that stand high in published lists of what people take (from memory), in lower case and without what
- * is not a letter or digit.
- */
-const common = new Set([
-  ...['123456789012', '1234567890123', '1234567890ab', 'qwertyuiop12', 'qwertyuiop123', 'qwertyuiopasdf'],
-  ...['1q2w3e4r5t6y', '1qaz2wsx3edc', 'zaq12wsxcde3', 'qazwsxedcrfv', 'asdfghjklzxc', 'abcdefghijkl'],
-  ...['password1234', 'password12345', 'passwordpassword', 'mypassword123', 'password123456', 'passw0rd1234'],
-  ...['administrator', 'administrator1', 'iloveyou1234', 'iloveyouforever', 'letmeinletmein', 'welcome12345'],
-  ...['changemechangeme', 'correcthorsebatterystaple', 'unbelievable', 'marlboro1234', 'michaeljordan'],
-]);
-
 /** Problems: `passphrase-short`; `passphrase-common` for what guessers try first, or hardly more than the name. */
 export function refusePassphrase(passphrase: string, name: string): Result<never> | undefined {
-  if (passphrase.length < shortestPassphrase) return passphraseShort(shortestPassphrase);
-  const bare = bareOf(passphrase);
-  const rest = bare.replaceAll(bareOf(name) || '-', '').replaceAll('hacienda', '');
-  const isOneOverAndOver = /^(.{1,4})\1+.{0,3}$/.test(bare);
-  return common.has(bare) || isOneOverAndOver || rest.length < 4 ? passphraseCommon() : undefined;
+  switch (passphraseStanding(passphrase, name)) {
+    case 'short':
+      return passphraseShort(shortestPassphrase);
+    case 'common':
+      return passphraseCommon();
+    case 'fair':
+    case 'good':
+      return undefined;
+  }
 }
-
-const bareOf = (text: string): string =>
-  text
-    .normalize('NFKC')
-    .toLowerCase()
-    .replace(/[^\p{L}\p{N}]/gu, '');

@@ -20,12 +20,11 @@ import { announcePeople } from '../data/notifications';
 import { loadShop, settingsFrom } from '../data/shop';
 import * as technicians from '../data/technicians';
 import { useDevices } from './devices';
-import { hashPassphrase, passphraseMatches, refusePassphrase, shortestPassphrase } from './passphrase';
+import { hashPassphrase, passphraseMatches, refusePassphrase } from './passphrase';
 
 export type { Person };
 
 export const sessionHours = 12;
-export { shortestPassphrase };
 
 /** Units are the person's own, completed; or the shop's, where they chose none. */
 function personOf(

@@ -7,7 +7,6 @@ import { profileOf } from '../core/visit/notes';
 import type { Tx } from '../data/database';
 import { loadGauges } from '../data/gauges';
 import { loadShop } from '../data/shop';
-import { surroundingsNow } from '../data/jobs';
 import * as vehicles from '../data/vehicles';
 import { experienceBefore } from './confirmations';
 
@@ -23,8 +22,8 @@ export interface Surroundings {
 
 let known: { revision: string; surroundings: Surroundings } | undefined;
 
-export async function surroundings(tx: Tx): Promise<Surroundings> {
-  const revision = await surroundingsNow(tx);
+/** `revision`: as it came with a job. */
+export async function surroundings(tx: Tx, revision: string): Promise<Surroundings> {
   if (known?.revision === revision) return known.surroundings;
   const profiles = new Map((await vehicles.listProfiles(tx)).map((profile) => [profile.name, profile]));
   const read: Surroundings = {

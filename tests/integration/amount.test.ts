@@ -64,7 +64,7 @@ describe('the largest file there can be', () => {
     expect(answers.every(({ status }) => [200, 422, 503].includes(status))).toBe(true);
     // Room for a machine that is busy with other tests: the figures of one that is not stand in the docs.
     expect(Math.max(...answers.map(({ ms }) => ms))).toBeLessThan(6000);
-    expect([...others].sort((a, b) => a - b)[Math.floor(others.length / 2)]).toBeLessThan(1000);
+    expect([...others].sort((a, b) => a - b)[Math.floor(others.length / 2)]).toBeLessThan(3000);
   });
 
   it('comes in once, whole, however often it is sent', async () => {

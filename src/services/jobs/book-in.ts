@@ -165,9 +165,12 @@ const visitsLookedThrough = 20;
 async function readingsOnFile(tx: Tx, vehicleId: string): Promise<Pick<Job, 'history'>> {
   const rows = (await jobs.jobsOfVehicle(tx, vehicleId)).slice(0, visitsLookedThrough);
   // A visit that cannot be read tells nothing of its wheels.
-  const visits = (await jobs.loadReadable(tx, rows)).flatMap(({ record }) =>
-    record instanceof jobs.Unreadable ? [] : [toJobFile(record)],
-  );
+  const visits = (
+    await jobs.loadReadable(
+      tx,
+      rows.map(({ id }) => id),
+    )
+  ).flatMap(({ record }) => (record instanceof jobs.Unreadable ? [] : [toJobFile(record)]));
   const moved = visits.findIndex((visit) => wasDone(visit, ...movesWheels));
   const same = moved < 0 ? visits : visits.slice(0, moved + 1);
   const history = same.reverse().flatMap((visit) =>

@@ -43,7 +43,7 @@ export async function viewIn(tx: Tx, id: string): Promise<Result<VisitView>> {
   const stored = await jobs.loadJob(tx, id);
   if (!stored) return unknownJob();
   const { row, record } = stored;
-  const { shop, gauges, receiverOf, experienceAt } = await surroundings(tx);
+  const { shop, gauges, receiverOf, experienceAt } = await surroundings(tx, stored.surroundings);
   const receiver = receiverOf(record.header);
   const experience = experienceAt(row.openedAt);
   const job = toJobFile(record);

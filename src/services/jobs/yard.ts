@@ -77,15 +77,12 @@ type Facts =
 
 /** What the lines of these jobs are worked out from. */
 async function factsOf(tx: Tx, rows: readonly jobs.YardRow[]): Promise<Facts[]> {
-  const stored = new Map(
-    (
-      await jobs.loadJobs(
-        tx,
-        rows.map(({ id }) => id),
-      )
-    ).map((job) => [job.row.id, job]),
+  const loaded = await jobs.loadReadable(
+    tx,
+    rows.map(({ id }) => id),
   );
-  const { shop, gauges, receiverOf, experienceAt } = await surroundings(tx);
+  const stored = new Map(loaded.map((job) => [job.row.id, job]));
+  const { shop, gauges, receiverOf, experienceAt } = await surroundings(tx, loaded[0]?.surroundings ?? '');
   return rows.flatMap((row): Facts[] => {
     const record = stored.get(row.id)?.record;
     if (!record) return [];

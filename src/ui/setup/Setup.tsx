@@ -22,6 +22,7 @@ import { ask } from '../api';
 import { Button } from '../kit/Button';
 import { Choice, Field, Picks } from '../kit/Field';
 import { FilePick } from '../kit/FilePick';
+import { NewPassphrase } from '../kit/NewPassphrase';
 import { Notice } from '../kit/Notice';
 import { optionsFrom } from '../kit/options';
 import { Catalogue } from './Catalogue';
@@ -101,7 +102,7 @@ export function Setup({
           onValue={(next) => void chooseTheme(next)}
         />
       </section>
-      <SigningIn />
+      <SigningIn name={person.name} />
       {person.role === 'manager' && <Shop stored={shop} />}
       {person.role === 'manager' && <PairedDevices />}
       {people && <People me={person} known={people} />}
@@ -329,14 +330,7 @@ function People({ me, known }: { me: Person; known: Account[] }) {
       >
         <div className={styles.row}>
           <Field label="Name" value={name} onValue={setName} />
-          <Field
-            label="Passphrase"
-            type="password"
-            autoComplete="new-password"
-            hint="A few words, 12 characters or more"
-            value={passphrase}
-            onValue={setPassphrase}
-          />
+          <NewPassphrase label="Passphrase" name={name} value={passphrase} onValue={setPassphrase} />
         </div>
         <Choice label="Role" options={roleOptions} value={role} onValue={setRole} />
         {problem && <Notice tone="wrong">{problem.message}</Notice>}

@@ -3,13 +3,14 @@ import type { PairedDevice, SessionSummary } from '../../core/visit/person';
 import { ask } from '../api';
 import { Button } from '../kit/Button';
 import { Field } from '../kit/Field';
+import { NewPassphrase } from '../kit/NewPassphrase';
 import { Notice } from '../kit/Notice';
 import styles from './Setup.module.css';
 
 type Said = { tone: 'right' | 'wrong'; text: string };
 
 /** One's own passphrase, PIN and sessions. */
-export function SigningIn() {
+export function SigningIn({ name }: { name: string }) {
   const [passphrase, setPassphrase] = useState('');
   const [next, setNext] = useState('');
   const [pin, setPin] = useState('');
@@ -50,14 +51,7 @@ export function SigningIn() {
       />
       <div className={styles.row}>
         <div className={styles.group}>
-          <Field
-            label="New passphrase"
-            type="password"
-            autoComplete="new-password"
-            hint="A few words, 12 characters or more"
-            value={next}
-            onValue={setNext}
-          />
+          <NewPassphrase label="New passphrase" name={name} value={next} onValue={setNext} />
           <Button disabled={passphrase === '' || next === ''} onClick={() => void change('next')}>
             Change the passphrase
           </Button>
@@ -193,10 +187,9 @@ export function ResetPassphrase({ id, name }: { id: string; name: string }) {
         });
       }}
     >
-      <Field
+      <NewPassphrase
         label={`New passphrase for ${name}`}
-        type="password"
-        autoComplete="new-password"
+        name={name}
         value={passphrase}
         onValue={setPassphrase}
       />
