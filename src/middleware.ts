@@ -61,7 +61,7 @@ const unreadablePage = (what: string): Response =>
 
 const plainPage = (status: number, title: string, text: string, againS?: number): Response =>
   new Response(
-    `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width">${againS === undefined ? '' : `<meta http-equiv="refresh" content="${againS}">`}<title>${title} · Hacienda</title></head><body><main><h1>${title}</h1>${text}</main></body></html>`,
+    `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width">${againS === undefined ? '' : `<meta http-equiv="refresh" content="${againS}">`}<title>${title} · Hacienda</title><style>body{margin:3rem auto;max-width:34rem;padding:0 1rem;font:1.1rem/1.5 system-ui,sans-serif;color-scheme:light dark}a{color:inherit}</style></head><body><main><h1>${title}</h1>${text}</main></body></html>`,
     {
       status,
       headers: {

@@ -26,8 +26,8 @@ export const start = (parameters: readonly string[] = []) =>
 function processesIn(parameters: readonly string[]): number {
   const [asked, ...more] = parameters;
   if (asked === undefined) return 1;
-  const [, count = String(availableParallelism())] = /^--processes(?:=(\d+))?$/.exec(asked) ?? [];
-  const processes = asked.startsWith('--processes') && more.length === 0 ? Number(count) : Number.NaN;
+  const said = more.length === 0 ? /^--processes(?:=(\d+))?$/.exec(asked) : null;
+  const processes = said ? Number(said[1] ?? availableParallelism()) : Number.NaN;
   if (!(processes >= 1 && processes <= 64))
     throw new Trouble('start takes --processes, or --processes=2 for so many server processes.');
   return processes;

@@ -167,7 +167,7 @@ function readAs<Value>(what: string, read: () => Value): Value {
   } catch (error) {
     if (!(error instanceof z.ZodError)) throw error;
     const { path } = issuesOf(error)[0] ?? { path: '' };
-    throw new Unreadable(path ? `${what} (at ${path})` : what);
+    throw new Unreadable(path ? `${what} (field ${path})` : what);
   }
 }
 

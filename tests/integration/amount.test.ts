@@ -67,6 +67,24 @@ describe('the largest file there can be', () => {
     expect([...others].sort((a, b) => a - b)[Math.floor(others.length / 2)]).toBeLessThan(3000);
   });
 
+  it('of which one reading stands there twice holds it once, sent at once or by file', async () => {
+    const entry = { key: newKey(), observation: { kind: 'lamp', at: minute(1), state: 'off' } };
+    const answer = await ines.post<{ id: string }>('/api/jobs', {
+      key: newKey(),
+      vehicle: { label: 'Twice' },
+      observations: [entry, entry],
+    });
+    const { job } = await ines.get<{ job: Job }>(`/api/jobs/${answer.id}`);
+    expect(job.observations.filter(({ kind }) => kind === 'lamp')).toHaveLength(1);
+    const seen = { ...entry.observation, key: newKey() };
+    const { id } = await ines.post<{ id: string }>('/api/jobs/import', {
+      ...jobWith([]),
+      visit: { key: newKey() },
+      observations: [seen, seen],
+    });
+    expect((await ines.get<{ job: Job }>(`/api/jobs/${id}`)).job.observations).toHaveLength(1);
+  });
+
   it('comes in once, whole, however often it is sent', async () => {
     const file = worstFile();
     const first = must(await importJob(file, person()));
@@ -158,7 +176,9 @@ describe('a record that was stored in a shape nobody knows', () => {
     expect(await answer.json()).toMatchObject({ error: { code: 'unreadable-record' } });
     const lines = await ines.get<{ id: string; unreadable?: string }[]>('/api/yard');
     expect(lines.length).toBeGreaterThan(1);
-    expect(lines.filter(({ unreadable }) => unreadable).map((line) => line.id)).toEqual([id]);
+    expect(lines.filter(({ unreadable }) => unreadable)).toMatchObject([
+      { id, label: 'Bent', lamp: 'not-seen' },
+    ]);
     expect((await ines.fetch('/')).status).toBe(200);
   });
 });

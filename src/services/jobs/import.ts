@@ -17,7 +17,7 @@ import { addService, findService } from '../../data/sensor-services';
 import * as vehicles from '../../data/vehicles';
 import { refuseUnless, type Person } from '../people';
 import { canonicalPlate, deriveKey } from './common';
-import { refuseAmount } from './record';
+import { firstOfEachKey, refuseAmount } from './record';
 
 /**
  * Takes in a job file, ours or another program's. The same file again finds the job it made, and adds only what that does
@@ -57,10 +57,8 @@ export function takeIn(
       entries.map(({ key: entryKey }) => entryKey),
     );
     if ([...held.holders.values()].some((jobId) => jobId !== row.id)) return keyInUse();
-    // Of two of one key the first is meant.
-    const named = new Map(entries.toReversed().map((entry) => [entry.key, entry]));
-    const fresh = entries
-      .filter((entry) => !held.holders.has(entry.key) && named.get(entry.key) === entry)
+    const fresh = firstOfEachKey(entries)
+      .filter((entry) => !held.holders.has(entry.key))
       .map((entry) => ({ ...entry, observation: setRight(entry.observation, Date.now()) }));
     if (fresh.length > 0 && closed) return closed;
     const tooMuch = refuseAmount(held, fresh);

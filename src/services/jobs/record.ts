@@ -63,7 +63,7 @@ export async function recordIn(tx: Tx, id: string, entries: Entry[], who: Person
     id,
     entries.map(({ key }) => key),
   );
-  const fresh = entries.filter(({ key }) => held.holders.get(key) !== id);
+  const fresh = firstOfEachKey(entries).filter(({ key }) => held.holders.get(key) !== id);
   for (const [place, entry] of fresh.entries()) {
     if (held.holders.has(entry.key)) return recordedElsewhere();
     if (row.state !== 'open') return closedJob(row.state);
@@ -76,6 +76,12 @@ export async function recordIn(tx: Tx, id: string, entries: Entry[], who: Person
     await jobs.addObservation(tx, id, who.name, { ...entry, observation });
   }
   return success(null);
+}
+
+/** Of two of one key the first is meant. */
+export function firstOfEachKey<Keyed extends { key: string }>(entries: readonly Keyed[]): Keyed[] {
+  const first = new Map(entries.toReversed().map((entry) => [entry.key, entry]));
+  return entries.filter((entry) => first.get(entry.key) === entry);
 }
 
 /** One thing that was seen has some hundred bytes; what another program adds to it has room in so many (judgement). */

@@ -5,6 +5,7 @@ import { asJudged } from '../../core/gauge';
 import type { Experience } from '../../core/diagnosis';
 import { allOf, latest, type Job } from '../../core/job';
 import { toJobFile } from '../../core/job/record';
+import { headerSchema } from '../../core/job/schema';
 import { proofOf } from '../../core/proof';
 import { unnamedVehicle } from '../../core/job/words';
 import { nextMove } from '../../core/visit';
@@ -72,7 +73,7 @@ function judgeBehind(rows: readonly jobs.YardRow[]): void {
 }
 
 type Facts =
-  | { row: jobs.YardRow; unreadable: string }
+  | { row: jobs.YardRow; unreadable: string; header: jobs.JobFacts['header'] }
   | { row: jobs.YardRow; job: Job; devices: DevicesAtHand; experience: Experience | undefined };
 
 /** What the lines of these jobs are worked out from. */
@@ -84,9 +85,11 @@ async function factsOf(tx: Tx, rows: readonly jobs.YardRow[]): Promise<Facts[]> 
   const stored = new Map(loaded.map((job) => [job.row.id, job]));
   const { shop, gauges, receiverOf, experienceAt } = await surroundings(tx, loaded[0]?.surroundings ?? '');
   return rows.flatMap((row): Facts[] => {
-    const record = stored.get(row.id)?.record;
-    if (!record) return [];
-    if (record instanceof jobs.Unreadable) return [{ row, unreadable: record.what }];
+    const found = stored.get(row.id);
+    if (!found) return [];
+    const { record } = found;
+    if (record instanceof jobs.Unreadable)
+      return [{ row, unreadable: record.what, header: found.row.header }];
     const job = asJudged(toJobFile(record), gauges);
     const devices = atHand(job, receiverOf(job), shop);
     return [{ row, job, devices, experience: experienceAt(new Date(row.openedAt)) }];
@@ -94,7 +97,7 @@ async function factsOf(tx: Tx, rows: readonly jobs.YardRow[]): Promise<Facts[]> 
 }
 
 async function lineOf(facts: Facts): Promise<YardLine> {
-  if ('unreadable' in facts) return unreadableLine(facts.row, facts.unreadable);
+  if ('unreadable' in facts) return unreadableLine(facts);
   const { row, job, devices, experience } = facts;
   const name = nameOf(row);
   const assessment = await judgedOnce({ id: row.id, name }, 'verdict', () =>
@@ -119,16 +122,23 @@ async function lineOf(facts: Facts): Promise<YardLine> {
 }
 
 /** Nothing follows from half of what was seen. */
-const unreadableLine = (row: jobs.YardRow, what: string): YardLine => ({
+const unreadableLine = ({ row, header, unreadable }: Extract<Facts, { unreadable: string }>): YardLine => ({
   ...visitOf(row),
-  label: unnamedVehicle,
-  plate: '',
+  ...nameOnFile(header),
   lamp: 'not-seen',
   headline: '',
   proved: false,
   move: { kind: 'done' },
-  unreadable: what,
+  unreadable,
 });
+
+/** What the car is called, where its header is not what cannot be read. */
+function nameOnFile(stored: unknown): Pick<YardLine, 'label' | 'plate'> {
+  const header = headerSchema.safeParse(stored);
+  return header.success
+    ? { label: header.data.vehicle.label ?? unnamedVehicle, plate: plateOf(header.data) }
+    : { label: unnamedVehicle, plate: '' };
+}
 
 const visitOf = (row: jobs.YardRow) => ({
   id: row.id,

@@ -104,7 +104,14 @@ function Line({ line, units, now }: { line: YardLine; units: UnitChoice; now: nu
         </span>
         <span className={`${styles.lamp} ${lit ? styles.lit : ''}`}>
           <Icon aria-hidden="true" />
-          <span>Lamp {line.lamp === 'not-seen' ? 'not looked at' : lampWords[line.lamp]}</span>
+          <span>
+            Lamp{' '}
+            {line.unreadable
+              ? 'not known'
+              : line.lamp === 'not-seen'
+                ? 'not looked at'
+                : lampWords[line.lamp]}
+          </span>
         </span>
         <span>
           {state === 'cancelled' ? (
