@@ -1,4 +1,4 @@
-import { expect, type Browser, type Page } from '@playwright/test';
+import { expect, type Browser, type Locator, type Page } from '@playwright/test';
 import people from '../../demo/people.json' with { type: 'json' };
 import { address, openJob } from './visit';
 
@@ -36,14 +36,14 @@ export class RelearnPage {
     await this.does(new RegExp(`^(\\d ?)?${cue}`));
   }
 
-  /** Confirms all that must hold before. */
-  async makesReady(): Promise<void> {
+  /** Confirms all that must hold before, one by one, by a tap or however it is told. */
+  async makesReady(confirm = (move: Locator): Promise<void> => move.click()): Promise<void> {
     const { page } = this;
     for (;;) {
       const open = page.locator('main[data-state=before] [data-main]');
       if ((await open.count()) === 0) break;
       const name = await open.first().textContent();
-      await open.first().click();
+      await confirm(open.first());
       await expect(page.locator('[data-main]', { hasText: name ?? '' })).toHaveCount(0);
     }
     await expect(page.locator('main[data-state=before]')).toHaveCount(0);

@@ -144,7 +144,9 @@ function typist(page: Page, answers: Answers): (move: string) => Promise<void> {
       return expect(dialog).toBeHidden();
     }
     // Anything else is not done today: the next best is offered.
+    await expect(dialog).toBeVisible();
     await page.keyboard.press('Escape');
+    await expect(dialog).toBeHidden();
     await page.getByRole('button', { name: 'Not now' }).click();
     await dialog.getByRole('radio', { name: 'Cannot be done now' }).check();
     await dialog.getByRole('button', { name: 'Put it off' }).click();

@@ -417,7 +417,9 @@ for (const theme of ['light', 'dark'] as const) {
       const complaints: string[] = [];
       page.on('console', (message) => message.type() === 'error' && complaints.push(message.text()));
       const clean = async (where: string) => {
-        const { violations } = await new AxeBuilder({ page }).analyze();
+        const axe = new AxeBuilder({ page });
+        // What the dark changes is the colours.
+        const { violations } = await (theme === 'dark' ? axe.withRules('color-contrast') : axe).analyze();
         expect(violations.map(({ id, nodes }) => `${where}: ${id} ${nodes[0]?.html}`)).toEqual([]);
       };
       const wide = () => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
