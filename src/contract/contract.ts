@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { ProblemCode } from '../core/result';
 import type { DevicesAtHand } from '../core/visit/view';
+import { isText } from './document';
 
 /** What one use case takes and answers. */
 export interface Contract<Body extends z.ZodType = z.ZodType, Answer extends z.ZodType = z.ZodType> {
@@ -15,6 +16,10 @@ export interface Contract<Body extends z.ZodType = z.ZodType, Answer extends z.Z
   /** Needs no session. */
   open?: true;
 }
+
+/** Text in the address of a request. */
+export const asked = (most: number) =>
+  z.string().max(most).refine(isText, 'holds a character that no text has');
 
 /** Made by the client once per thing done: a repeat with the same key changes nothing. */
 export const key = z.uuid();

@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import type { Contract } from './contract';
+import { memoryContracts } from './memory';
 import { programmingContracts } from './programming';
 import { relearnContracts } from './relearn';
 import type { RouteName } from './routes';
@@ -11,6 +12,7 @@ export { problemSchema, statusOf } from './problem';
 export { routes, type RouteName } from './routes';
 export type { Contract } from './contract';
 export type { NewCheck, NewGauge, Profile, StoredProcedure } from './shop';
+export type { JobFilter } from './memory';
 export type { ProgrammingAsked } from './programming';
 export type { RunView, Told } from './relearn';
 export type { BenchNote, Booking, HeaderChanges } from './visit';
@@ -20,11 +22,15 @@ export const contracts = {
   ...relearnContracts,
   ...programmingContracts,
   ...shopContracts,
+  ...memoryContracts,
 } as const satisfies Record<RouteName, Contract>;
 export type Contracts = typeof contracts;
 
 /** What is sent to a use case, and what it answers. */
 export type BodyOf<Name extends RouteName> = Contracts[Name] extends { body: infer Body extends z.ZodType }
   ? z.infer<Body>
+  : undefined;
+export type QueryOf<Name extends RouteName> = Contracts[Name] extends { query: infer Query extends z.ZodType }
+  ? z.infer<Query>
   : undefined;
 export type AnswerOf<Name extends RouteName> = z.infer<Contracts[Name]['answer']>;

@@ -20,6 +20,7 @@ export function openApi() {
       ...ofAny,
       ...(contract.open ? [] : ofSignedIn),
       ...(contract.body ? ofSent : []),
+      ...(contract.query ? (['invalid-input'] as const) : []),
       ...contract.problems,
     ];
     paths[path] = {

@@ -7,6 +7,8 @@ export const routes = {
   profileSchema: ['GET', '/api/schema/profile'],
   procedureSchema: ['GET', '/api/schema/procedure'],
   yard: ['GET', '/api/yard'],
+  find: ['GET', '/api/find'],
+  jobs: ['GET', '/api/jobs'],
   bookIn: ['POST', '/api/jobs'],
   importJob: ['POST', '/api/jobs/import'],
   job: ['GET', '/api/jobs/{id}'],

@@ -9,7 +9,7 @@ import { receiverSchema } from '../core/uds/receiver';
 import { unitChoiceSchema } from '../core/units/schema';
 import { roles, type PairedDevice, type SessionSummary } from '../core/visit/person';
 import type { DeviceState, KnownVehicle, ProfileSummary, ShopFigures } from '../core/visit/view';
-import { key, type Contract } from './contract';
+import { asked, key, type Contract } from './contract';
 import { experienceSchema } from './visit';
 
 /** The shop itself: its gauges, vehicles, people, settings and figures. */
@@ -152,7 +152,7 @@ export const shopContracts = {
   },
   vehicle: {
     summary: 'The vehicle that was here before, or null',
-    query: z.object({ vin: z.string().optional(), plate: z.string().optional() }),
+    query: z.object({ vin: asked(40).optional(), plate: asked(40).optional() }),
     answer: z.object({ vehicle: knownVehicleSchema.nullable() }),
     problems: [],
   },

@@ -8,6 +8,7 @@ import {
   statusOf,
   type AnswerOf,
   type BodyOf,
+  type QueryOf,
   type Contract,
   type RouteName,
 } from '../contract';
@@ -97,9 +98,10 @@ export function personOf(context: APIContext): Person {
 /** The token of the session that asks. */
 export const tokenOf = ({ cookies }: APIContext): string => cookies.get(sessionCookie)?.value ?? '';
 
-/** What a use case is asked with: its body, who asks, and what the address names. */
+/** What a use case is asked with: its body, who asks, and what the address names and adds. */
 interface Asked<Name extends RouteName> {
   body: BodyOf<Name>;
+  query: QueryOf<Name>;
   who: Person;
   /** The ID in the address; empty where it has none. */
   id: string;
@@ -118,9 +120,21 @@ export const serve =
     const contract: Contract = contracts[name];
     const body = contract.body ? await readBody(context.request, contract.body) : success(undefined);
     if (!body.ok) return problemResponse(body.problem);
-    // The contract's own schema made it.
-    return respond(await work({ body: body.value as BodyOf<Name>, who: personOf(context), id, context }));
+    const query = parseQuery(context.url, contract.query);
+    if (!query.ok) return problemResponse(query.problem);
+    // The contract's own schemas made them.
+    const asked = { body: body.value as BodyOf<Name>, query: query.value as QueryOf<Name> };
+    return respond(await work({ ...asked, who: personOf(context), id, context }));
   };
+
+/** What stands behind the question mark. Problem: `invalid-input`. */
+export function parseQuery<Schema extends z.ZodType>(
+  url: URL,
+  schema: Schema | undefined,
+): Result<z.infer<Schema> | undefined> {
+  const parsed = schema?.safeParse(Object.fromEntries(url.searchParams));
+  return !parsed || parsed.success ? success(parsed?.data) : invalidInput(issuesOf(parsed.error));
+}
 
 /** What an address names that is no ID of anything. */
 function nothingThere(name: RouteName): Result<never> {

@@ -51,6 +51,7 @@ describe('migrations', () => {
       { name: '0016-by-file' },
       { name: '0017-doors' },
       { name: '0018-news' },
+      { name: '0019-memory' },
     ]);
   });
 

@@ -1,7 +1,15 @@
+import type { JobState } from './view';
 import { workOn } from '../finding';
 import { formatDifference, pressure, type UnitChoice } from '../units';
 import type { CheckedByHand, Move, Station } from '.';
 import { positionName } from '../wheel';
+
+/** How a job stands. */
+export const stateWords: Record<JobState, string> = {
+  open: 'in the shop',
+  'handed-over': 'handed over',
+  cancelled: 'cancelled',
+};
 
 export const stationNames: Record<Station, string> = {
   placard: 'Placard',

@@ -19,6 +19,7 @@ import * as pins from './0015-pins';
 import * as byFile from './0016-by-file';
 import * as doors from './0017-doors';
 import * as news from './0018-news';
+import * as memory from './0019-memory';
 
 export interface Migration {
   up: (schema: QueryInterface) => Promise<void>;
@@ -45,6 +46,7 @@ const migrations: { name: string; migration: Migration }[] = [
   { name: '0016-by-file', migration: byFile },
   { name: '0017-doors', migration: doors },
   { name: '0018-news', migration: news },
+  { name: '0019-memory', migration: memory },
 ];
 
 /** Brings the database up to date; returns the names of what was run. Two starters do not collide. */

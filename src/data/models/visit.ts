@@ -19,7 +19,18 @@ export class VehicleRow extends Row<VehicleRow> {
   declare placard: Placard;
   /** What is on it, as its sidewalls say; null where nobody read them. */
   declare fitted: CreationOptional<Fitted | null>;
+  /** Whose it is, as was said last; null: nobody said. */
+  declare customerId: CreationOptional<string | null>;
   declare updatedAt: CreationOptional<Date>;
+}
+
+/** Whose cars these are. */
+export class CustomerRow extends Row<CustomerRow> {
+  declare id: string;
+  declare name: string;
+  declare phone: string | null;
+  declare email: string | null;
+  declare createdAt: CreationOptional<Date>;
 }
 
 export class WheelSetRow extends Row<WheelSetRow> {
@@ -162,9 +173,20 @@ export function defineVisitModels(sequelize: Sequelize): void {
       tpms: json(),
       placard: json(),
       fitted: orNull(json()),
+      customerId: orNull(uuid()),
       updatedAt: { ...time(), defaultValue: DataTypes.NOW },
     },
     { sequelize, tableName: 'vehicles' },
+  );
+  CustomerRow.init(
+    {
+      id: uuidKey(),
+      name: text(),
+      phone: orNull(text()),
+      email: orNull(text()),
+      createdAt: { ...time(), defaultValue: DataTypes.NOW },
+    },
+    { sequelize, tableName: 'customers' },
   );
   WheelSetRow.init(
     {

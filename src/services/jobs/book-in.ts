@@ -8,6 +8,7 @@ import { success, type Result } from '../../core/result';
 import { canonicalVin } from '../../core/vin';
 import { notesOf } from '../../core/visit/notes';
 import { inTransaction, type Tx } from '../../data/database';
+import { setOwner } from '../../data/customers';
 import * as jobs from '../../data/jobs';
 import { loadShop } from '../../data/shop';
 import * as vehicles from '../../data/vehicles';
@@ -54,6 +55,7 @@ export function bookIn(booking: Booking, who: Person): Promise<Result<{ id: stri
       tpms,
       placard,
     });
+    await setOwner(tx, vehicle.id, booking.customer);
     const openedAt = new Date();
     const shop = await loadShop(tx);
     const header: Header = {

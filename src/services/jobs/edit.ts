@@ -10,6 +10,7 @@ import { canonicalVin } from '../../core/vin';
 import { notesOf } from '../../core/visit/notes';
 import type { VisitView } from '../../core/visit/view';
 import { inJobTransaction, type Tx } from '../../data/database';
+import { setOwner } from '../../data/customers';
 import * as jobs from '../../data/jobs';
 import * as vehicles from '../../data/vehicles';
 import { refuseUnless, type Person } from '../people';
@@ -96,6 +97,7 @@ export function editJob(
       const vehicleId = vehicle ? await rememberVehicle(tx, row, after) : row.vehicleId;
       await jobs.saveEdit(tx, row, { key: edit.key, by: who.name, changes }, { header: after, vehicleId });
       await rememberTires(tx, vehicleId, after);
+      await setOwner(tx, vehicleId, customer);
     }
     return viewIn(tx, id);
   });

@@ -11,6 +11,7 @@ import { canonicalVin } from '../../core/vin';
 import { notesOf, plateOf, profileOf } from '../../core/visit/notes';
 import { addConfirmation, findConfirmation } from '../../data/confirmations';
 import { inTransaction, type Tx } from '../../data/database';
+import { setOwner } from '../../data/customers';
 import * as jobs from '../../data/jobs';
 import * as runs from '../../data/runs';
 import { addService, findService } from '../../data/sensor-services';
@@ -132,6 +133,7 @@ async function createFromFile(tx: Tx, key: string, job: Header, who: Person) {
       placard: job.placard ?? [],
     }));
   const notes = notesOf(job);
+  if (!known?.customerId) await setOwner(tx, vehicle.id, notes.customer);
   return jobs.createJob(tx, {
     id: newId(),
     key,
