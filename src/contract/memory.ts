@@ -1,7 +1,13 @@
 import { z } from 'zod';
 import { mostCharacters, type Found, type FoundVehicle, type ListedJob } from '../core/search';
+import { followUpAbout, type DueFollowUp, type Suggested } from '../core/follow-up';
+import type { LabelTarget } from '../core/label';
+import type { Shared } from '../core/sensor-life/past';
 import { jobStates } from '../core/visit/view';
-import { asked, type Contract } from './contract';
+import { walkingOrder } from '../core/wheel';
+import { places, seasons, type SetWheel, type WheelSet } from '../core/wheel-set';
+import { asked, key, ofJob, ofOpenJob, type Contract } from './contract';
+import { visitSchema } from './visit';
 
 /** What the shop remembers: finding again, over all years. */
 
@@ -51,18 +57,91 @@ const listedJobSchema = z.object({
   unproved: z.string().nullable(),
 }) satisfies z.ZodType<ListedJob>;
 
+/** A moment of a shop's life: databases know no year 0. */
+const moment = z.iso
+  .datetime({ offset: true })
+  .refine((text) => text >= '1950' && text < '2200', 'not a moment of our time');
+
 /** How a list of jobs is narrowed. Days are those of the browser that asks. */
 export const jobFilterSchema = z.object({
-  from: z.iso.datetime({ offset: true }).optional(),
-  to: z.iso.datetime({ offset: true }).optional(),
+  from: moment.optional(),
+  to: moment.optional(),
   by: asked(200).optional(),
   state: state.optional(),
   unproved: z.literal('1').optional(),
   /** The job after which the next page begins: when it was opened, and its ID. */
-  beforeAt: z.iso.datetime({ offset: true }).optional(),
+  beforeAt: moment.optional(),
   beforeId: z.uuid().optional(),
 });
 export type JobFilter = z.infer<typeof jobFilterSchema>;
+
+const wheel = z.enum(walkingOrder);
+/** A day of a shop's life. */
+const day = z.iso
+  .date()
+  .refine((text) => text >= '1950-01-01' && text < '2200-01-01', 'not a day of our time');
+
+const setWheelSchema = z.object({
+  wheel: wheel.nullable(),
+  sensorId: z.string().trim().min(1).max(64).nullable(),
+  newOn: day.nullable(),
+  treadMm: z.number().min(0).max(30).nullable(),
+  dot: z.string().trim().max(40).nullable(),
+  size: z.string().trim().max(40).nullable(),
+}) satisfies z.ZodType<SetWheel>;
+
+const setText = z.string().trim().min(1, 'give it a name').max(60);
+const rack = z.string().trim().min(1).max(40).nullable();
+const offPlace = z.enum(places).exclude(['car']);
+
+export const wheelSetSchema = z.object({
+  id: z.uuid(),
+  vehicleId: z.uuid(),
+  label: z.string(),
+  season: z.enum(seasons),
+  place: z.enum(places),
+  rack: z.string().nullable(),
+  version: z.int(),
+  wheels: z.array(setWheelSchema),
+}) satisfies z.ZodType<WheelSet>;
+
+const labelTargetSchema = z.discriminatedUnion('of', [
+  z.object({ of: z.literal('key'), vehicleId: z.uuid() }),
+  z.object({ of: z.literal('set'), vehicleId: z.uuid(), wheelSetId: z.uuid() }),
+  z.object({ of: z.literal('wheel'), vehicleId: z.uuid(), wheelSetId: z.uuid(), wheel }),
+  z.object({ of: z.literal('sensor'), sensorId: z.string().trim().min(1).max(64) }),
+]) satisfies z.ZodType<LabelTarget>;
+
+const sharedSchema: z.ZodType<Shared> = z.discriminatedUnion('why', [
+  z.object({ why: z.literal('set-moved'), companions: z.array(z.string()) }),
+  z.object({ why: z.literal('sensor-moved'), from: z.string(), to: z.string() }),
+  z.object({ why: z.literal('clone'), at: z.string() }),
+  z.object({ why: z.literal('slip'), holder: z.string(), ownId: z.string() }),
+  z.object({ why: z.literal('held-only'), holder: z.string() }),
+  z.object({ why: z.literal('two-send-it') }),
+]);
+
+const suggestedSchema = z.object({
+  about: z.enum(followUpAbout),
+  wheel: wheel.nullable(),
+  note: z.string(),
+  dueOn: day,
+}) satisfies z.ZodType<Suggested>;
+
+const dueFollowUpSchema = suggestedSchema.extend({
+  key,
+  vehicleId: z.uuid(),
+  jobId: z.uuid().nullable(),
+  number: z.int().nullable(),
+  by: z.string(),
+  ended: z
+    .object({ at: z.string(), by: z.string(), outcome: z.enum(['done', 'dropped']), word: z.string() })
+    .nullable(),
+  label: z.string(),
+  plate: z.string(),
+  customer: z.string().nullable(),
+  phone: z.string().nullable(),
+}) satisfies z.ZodType<DueFollowUp>;
 
 export const memoryContracts = {
   find: {
@@ -76,5 +155,94 @@ export const memoryContracts = {
     query: jobFilterSchema,
     answer: z.object({ jobs: z.array(listedJobSchema), more: z.boolean() }),
     problems: [],
+  },
+  metElsewhere: {
+    summary: 'Sensor IDs of a job that other vehicles had or have, and why',
+    answer: z.array(z.object({ sensorId: z.string(), vehicle: foundVehicleSchema, why: sharedSchema })),
+    problems: ofJob,
+  },
+  saveSet: {
+    summary: 'Puts a wheel set of a vehicle on file, or changes it',
+    body: z.object({
+      id: z.uuid(),
+      version: z.int().min(0),
+      label: setText,
+      season: z.enum(seasons),
+      place: offPlace,
+      rack,
+      wheels: z.array(setWheelSchema).max(12),
+    }),
+    answer: z.array(wheelSetSchema),
+    problems: ['unknown-vehicle', 'unknown-set', 'stale', 'name-taken', 'rack-taken'],
+  },
+  swapSets: {
+    summary: 'Puts another wheel set on the car of a job, and the one that was on it where it goes',
+    body: z.object({
+      key,
+      version: z.int().min(1),
+      set: z.uuid(),
+      off: z.object({ place: offPlace, rack }),
+    }),
+    answer: visitSchema,
+    problems: [...ofOpenJob, 'stale', 'unknown-set', 'rack-taken'],
+  },
+  mergeVehicles: {
+    summary: 'Puts two records of one car together',
+    body: z.object({ key, gone: z.uuid() }),
+    answer: z.null(),
+    problems: ['not-allowed', 'unknown-vehicle', 'already-merged', 'already-open'],
+  },
+  undoMerge: {
+    summary: 'Takes two records apart again',
+    body: z.object({}),
+    answer: z.null(),
+    problems: ['not-allowed', 'unknown-vehicle', 'already-merged'],
+  },
+  label: {
+    summary: 'The code of each thing’s label, made where there is none yet',
+    body: z.object({ targets: z.array(labelTargetSchema).min(1).max(60) }),
+    answer: z.array(z.string()),
+    problems: ['unknown-vehicle', 'unknown-set'],
+  },
+  followLabel: {
+    summary: 'Where a label leads',
+    query: z.object({ code: asked(80) }),
+    answer: z.object({ code: z.string(), path: z.string() }),
+    problems: ['torn-label', 'unknown-label'],
+  },
+  followUps: {
+    summary: 'What is to be looked at again, the longest due first',
+    answer: z.array(dueFollowUpSchema),
+    problems: [],
+  },
+  addFollowUp: {
+    summary: 'Notes that something is to be looked at again',
+    body: z.object({
+      key,
+      vehicle: z.uuid(),
+      job: z.uuid().optional(),
+      about: z.enum(followUpAbout),
+      wheel: wheel.optional(),
+      note: z.string().trim().max(500),
+      dueOn: day,
+    }),
+    answer: z.null(),
+    problems: ['unknown-vehicle'],
+  },
+  endFollowUp: {
+    summary: 'Says that a follow-up was done, or is dropped',
+    body: z
+      .object({ outcome: z.enum(['done', 'dropped']), word: z.string().trim().max(500) })
+      .refine(({ outcome, word }) => outcome === 'done' || word.length > 0, {
+        path: ['word'],
+        message: 'say why it is dropped',
+      }),
+    answer: z.null(),
+    problems: ['unknown-follow-up'],
+  },
+  suggestFollowUps: {
+    summary: 'What a visit should be followed by, from what it found and left open',
+    answer: z.array(suggestedSchema),
+    problems: ofJob,
   },
 } as const satisfies Record<string, Contract>;

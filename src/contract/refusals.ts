@@ -96,6 +96,41 @@ export const alreadyOpen = (number: number, id: string) =>
   failure('already-open', `This car is here already: job ${number} is open. Go on there.`, [
     { path: 'job', message: id },
   ]);
+export const unknownVehicle = () =>
+  failure('unknown-vehicle', 'There is no such vehicle. Find it by its plate.');
+export const unknownSet = () =>
+  failure('unknown-set', 'This car has no such wheel set. Reload the page; nothing was changed.');
+export const setLabelTaken = (label: string) =>
+  failure('name-taken', `This car has a set called ${label} already. Call this one something else.`);
+export const rackTaken = (rack: string, label: string) =>
+  failure('rack-taken', `${rack} is taken by the set ${label}. Look there, then choose another place.`);
+export const setChanged = () =>
+  failure(
+    'stale',
+    'Somebody else changed this set meanwhile. Nothing was stored; reload, then change it again.',
+  );
+export const setIsOn = () => failure('key-in-use', 'This set is on the car already.');
+export const setHasFaults = (issues: Issue[]) =>
+  failure('invalid-input', 'The set is not stored yet: see what is marked.', issues);
+export const unknownLabel = () =>
+  failure(
+    'unknown-label',
+    'This label was not printed here: it may be of another shop. Find the car by its plate.',
+  );
+export const unknownFollowUp = () =>
+  failure('unknown-follow-up', 'This follow-up is not there any more. Reload the page.');
+export const alreadyMerged = () =>
+  failure(
+    'already-merged',
+    'One of the two was put together with another already. Undo that first, or open the one that stays.',
+  );
+export const mergeItself = () =>
+  failure('invalid-input', 'These are the same record. Choose the other one of the two.');
+export const bothOpen = () =>
+  failure('already-open', 'Both have a job open. Hand over or cancel one of them first.');
+export const mergeNotLast = () =>
+  failure('already-merged', 'Another was put together with this one later. Undo that first.');
+
 export const stale = (changed: Issue[]) =>
   failure(
     'stale',

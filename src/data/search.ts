@@ -26,7 +26,7 @@ const vehiclesAs = (ids: string) => `
     SELECT count(*)::int AS visits, max(opened_at) AS at,
       (array_agg(header -> 'vehicle' ->> 'plate' ORDER BY opened_at DESC))[1] AS plate
     FROM jobs WHERE vehicle_id = vehicles.id
-  ) AS last ORDER BY found.rank, last.at DESC NULLS LAST`;
+  ) AS last WHERE merged_into IS NULL ORDER BY found.rank, last.at DESC NULLS LAST`;
 
 type VehicleRow = Omit<FoundVehicle, 'lastVisitAt'> & { lastVisitAt: Date | null };
 const vehicleFrom = ({ lastVisitAt, ...row }: VehicleRow): FoundVehicle => ({
@@ -60,7 +60,9 @@ export async function vehiclesByName(tx: Tx, words: readonly string[]): Promise<
   const bind = Object.fromEntries(words.map((word, at) => [`w${at}`, literal(word)]));
   const holds = (column: string) =>
     words
-      .map((_, at) => `(lower(${column}) LIKE $w${at} || '%' OR lower(${column}) LIKE '% ' || $w${at} || '%')`)
+      .map(
+        (_, at) => `(lower(${column}) LIKE $w${at} || '%' OR lower(${column}) LIKE '% ' || $w${at} || '%')`,
+      )
       .join(' AND ');
   const rows = await select<VehicleRow>(
     tx,
@@ -120,7 +122,10 @@ export async function vehiclesWithSensors(
     { ids: [...ids] },
   );
   const vehicles = new Map(
-    (await vehiclesById(tx, [...new Set(rows.map(({ vehicleId }) => vehicleId))])).map((one) => [one.id, one]),
+    (await vehiclesById(tx, [...new Set(rows.map(({ vehicleId }) => vehicleId))])).map((one) => [
+      one.id,
+      one,
+    ]),
   );
   const found = new Map<string, { lastAt: string; vehicles: FoundVehicle[] }>();
   for (const { sensorId, vehicleId, lastAt } of rows) {
@@ -134,10 +139,37 @@ export async function vehiclesWithSensors(
 
 export async function vehiclesById(tx: Tx, ids: readonly string[]): Promise<FoundVehicle[]> {
   if (ids.length === 0) return [];
-  const rows = await select<VehicleRow>(tx, vehiclesAs('SELECT id, 0 AS rank FROM unnest($ids::uuid[]) AS id'), {
-    ids: [...ids],
-  });
+  const rows = await select<VehicleRow>(
+    tx,
+    vehiclesAs('SELECT id, 0 AS rank FROM unnest($ids::uuid[]) AS id'),
+    {
+      ids: [...ids],
+    },
+  );
   return rows.map(vehicleFrom);
+}
+
+/** The jobs in which an ID was met, the newest first. */
+export async function jobsWithSensor(tx: Tx, id: string, limit: number): Promise<string[]> {
+  const rows = await select<{ id: string }>(
+    tx,
+    `SELECT job_id AS id FROM sightings WHERE sensor_id = $id GROUP BY job_id ORDER BY max(last_at) DESC LIMIT ${limit}`,
+    { id },
+  );
+  return rows.map((row) => row.id);
+}
+
+/** IDs met in a job that were met at another vehicle too. */
+export async function idsMetElsewhere(tx: Tx, jobId: string, vehicleId: string): Promise<string[]> {
+  const rows = await select<{ id: string }>(
+    tx,
+    `SELECT DISTINCT here.sensor_id AS id FROM sightings AS here
+     JOIN sightings AS there ON there.sensor_id = here.sensor_id
+     JOIN jobs ON jobs.id = there.job_id AND jobs.vehicle_id <> $vehicleId
+     WHERE here.job_id = $jobId ORDER BY id LIMIT ${most}`,
+    { jobId, vehicleId },
+  );
+  return rows.map((row) => row.id);
 }
 
 type JobRow = Omit<Extract<Found, { kind: 'job' }>, 'kind' | 'openedAt'> & { openedAt: Date };

@@ -15,10 +15,12 @@ import {
 import {
   invalidInput,
   tooLarge,
+  unknownFollowUp,
   unknownGauge,
   unknownJob,
   unknownPerson,
   unknownRun,
+  unknownVehicle,
 } from '../contract/refusals';
 import { success, type Problem, type Result } from '../core/result';
 import type { Person } from '../services/people';
@@ -141,6 +143,8 @@ function nothingThere(name: RouteName): Result<never> {
   const [, address] = routes[name];
   if (address.startsWith('/api/gauges/')) return unknownGauge();
   if (address.startsWith('/api/people/')) return unknownPerson();
+  if (address.startsWith('/api/vehicles/') || address.startsWith('/api/merges/')) return unknownVehicle();
+  if (address.startsWith('/api/follow-ups/')) return unknownFollowUp();
   return address.startsWith('/api/runs/') ? unknownRun() : unknownJob();
 }
 

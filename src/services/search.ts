@@ -29,7 +29,10 @@ export async function find(typed: string): Promise<Found[]> {
         : [];
     return [
       ...jobs.map((job): Found => ({ kind: 'job', ...job })),
-      ...distinct([...byCode, ...byName, ...nearly]).map((vehicle): Found => ({ kind: 'vehicle', ...vehicle })),
+      ...distinct([...byCode, ...byName, ...nearly]).map((vehicle): Found => ({
+        kind: 'vehicle',
+        ...vehicle,
+      })),
       ...(query.digits === undefined ? [] : await sensors(tx, query.digits)),
     ];
   });

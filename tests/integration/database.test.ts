@@ -52,13 +52,14 @@ describe('migrations', () => {
       { name: '0017-doors' },
       { name: '0018-news' },
       { name: '0019-memory' },
+      { name: '0020-wheel-sets' },
     ]);
   });
 
   it('leave indexes for the Yard and for a vehicle’s history', async () => {
     const names = (
       await query<{ indexname: string }>(
-        "SELECT indexname FROM pg_indexes WHERE tablename IN ('jobs', 'observations', 'sensors')",
+        "SELECT indexname FROM pg_indexes WHERE tablename IN ('jobs', 'observations', 'wheels')",
       )
     ).map(({ indexname }) => indexname);
     for (const index of [
@@ -66,7 +67,7 @@ describe('migrations', () => {
       'jobs_handed_over',
       'jobs_by_vehicle',
       'observations_by_job',
-      'sensors_by_sensor_id',
+      'wheels_by_sensor_id',
     ]) {
       expect(names).toContain(index);
     }

@@ -86,7 +86,9 @@ describe('finding again', () => {
 
   it('of an ID typed with a slip tells the same as a brute force over all IDs there are', async () => {
     const all = (
-      await database().query<{ sensor_id: string }>('SELECT sensor_id FROM sensor_ids', { type: QueryTypes.SELECT })
+      await database().query<{ sensor_id: string }>('SELECT sensor_id FROM sensor_ids', {
+        type: QueryTypes.SELECT,
+      })
     ).map(({ sensor_id }) => sensor_id);
     const parts = (id: string) =>
       Array.from({ length: id.length }, (_, from) =>
@@ -128,7 +130,10 @@ describe('a list of jobs', () => {
     const mine = await listJobs({ by: ines.name, state: 'open' });
     expect(mine.jobs.map((one) => one.number)).toContain(number);
     expect(mine.jobs.map(({ openedAt }) => openedAt)).toEqual(
-      mine.jobs.map(({ openedAt }) => openedAt).sort().reverse(),
+      mine.jobs
+        .map(({ openedAt }) => openedAt)
+        .sort()
+        .reverse(),
     );
     const tomorrow = new Date(Date.now() + 86_400_000).toISOString();
     expect((await listJobs({ from: tomorrow })).jobs).toEqual([]);

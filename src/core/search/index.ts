@@ -33,7 +33,10 @@ export function readQuery(typed: string): Query | undefined {
   return {
     text,
     code,
-    words: text.toLowerCase().split(/[\s,;]+/).filter(Boolean),
+    words: text
+      .toLowerCase()
+      .split(/[\s,;]+/)
+      .filter(Boolean),
     ...(number !== undefined && Number(number) <= largestNumber && { number: Number(number) }),
     ...(/^[0-9A-F]+$/.test(digits) && digits.length >= leastDigits && digits.length <= 16 && { digits }),
   };
@@ -86,7 +89,15 @@ export interface FoundVehicle {
 export type Found =
   | ({ kind: 'vehicle' } & FoundVehicle)
   | { kind: 'sensor'; sensorId: string; slip: boolean; lastAt: string | null; vehicles: FoundVehicle[] }
-  | { kind: 'job'; id: string; number: number; state: JobState; openedAt: string; label: string; plate: string };
+  | {
+      kind: 'job';
+      id: string;
+      number: number;
+      state: JobState;
+      openedAt: string;
+      label: string;
+      plate: string;
+    };
 
 /** A line of a list of jobs. */
 export interface ListedJob {

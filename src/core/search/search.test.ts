@@ -9,8 +9,7 @@ const hex = (least: number, most: number) =>
 /** The plain definition: some part of the ID is one slip away from what was typed. */
 function isSlipAway(id: string, typed: string): boolean {
   for (let from = 0; from < id.length; from += 1)
-    for (let to = from + 1; to <= id.length; to += 1)
-      if (slipBetween(id.slice(from, to), typed)) return true;
+    for (let to = from + 1; to <= id.length; to += 1) if (slipBetween(id.slice(from, to), typed)) return true;
   return false;
 }
 
@@ -53,17 +52,23 @@ describe('an ID typed with a slip', () => {
 
   it('is found for every slip there is into a part of it', () => {
     fc.assert(
-      fc.property(hex(8, 8), fc.nat(3), fc.nat(7), fc.constantFrom(...'0123456789ABCDEF'), (id, kind, at, digit) => {
-        const typed =
-          kind === 0
-            ? id.slice(0, at) + digit + id.slice(at + 1)
-            : kind === 1
-              ? id.slice(0, at) + id.slice(at + 1)
-              : kind === 2
-                ? id.slice(0, at + 1) + id.slice(at)
-                : id.slice(0, at) + (id[at + 1] ?? '') + (id[at] ?? '') + id.slice(at + 2);
-        expect(id.includes(typed) || new RegExp(slipPattern(typed) ?? '').test(id)).toBe(true);
-      }),
+      fc.property(
+        hex(8, 8),
+        fc.nat(3),
+        fc.nat(7),
+        fc.constantFrom(...'0123456789ABCDEF'),
+        (id, kind, at, digit) => {
+          const typed =
+            kind === 0
+              ? id.slice(0, at) + digit + id.slice(at + 1)
+              : kind === 1
+                ? id.slice(0, at) + id.slice(at + 1)
+                : kind === 2
+                  ? id.slice(0, at + 1) + id.slice(at)
+                  : id.slice(0, at) + (id[at + 1] ?? '') + (id[at] ?? '') + id.slice(at + 2);
+          expect(id.includes(typed) || new RegExp(slipPattern(typed) ?? '').test(id)).toBe(true);
+        },
+      ),
     );
   });
 

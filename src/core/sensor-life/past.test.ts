@@ -9,7 +9,12 @@ import { meetingWords, sharedWords } from './words';
 let number = 0;
 const day = (n: number) => new Date(Date.parse('2024-03-01T09:00:00Z') + n * 86_400_000).toISOString();
 /** A visit of a vehicle on a day. */
-const visit = (vehicleId: string, n: number, observations: Observation[], more: Partial<Job> = {}): Visit => ({
+const visit = (
+  vehicleId: string,
+  n: number,
+  observations: Observation[],
+  more: Partial<Job> = {},
+): Visit => ({
   id: `job ${(number += 1)}`,
   number,
   state: 'handed-over',
@@ -61,7 +66,9 @@ describe('the life of a sensor', () => {
   });
 
   it('of a wheel woken again and again on one visit the last time counts', () => {
-    expect(meetingsOf(ids.LF, [visit('A', 0, [heard(0, 'LF'), heard(1, 'LF'), heard(2, 'LF')])])).toHaveLength(1);
+    expect(
+      meetingsOf(ids.LF, [visit('A', 0, [heard(0, 'LF'), heard(1, 'LF'), heard(2, 'LF')])]),
+    ).toHaveLength(1);
   });
 });
 
@@ -90,6 +97,7 @@ describe('one ID at two vehicles', () => {
     const b = visit('B', 90, [holds({ LF: ids.LF }), heard(0, 'LF', reply('4B07C2D7'))]);
     expect(whyShared(ids.LF, [visit('A', 0, [heard(0, 'LF')]), b], 'A', 'B')).toEqual({
       why: 'slip',
+      holder: 'B',
       ownId: '4B07C2D7',
     });
   });
@@ -113,7 +121,11 @@ describe('one ID at two vehicles', () => {
   });
 
   it('is worded with what to do', () => {
-    expect(sharedWords({ why: 'slip', ownId: '4B07C2D7' })).toMatch(/4B07 C2D7.*register what is heard/);
-    expect(sharedWords({ why: 'clone', at: day(0) })).toMatch(/new ID/);
+    const name = (vehicle: string) => `car ${vehicle}`;
+    expect(sharedWords({ why: 'slip', holder: 'B', ownId: '4B07C2D7' }, name)).toMatch(
+      /car B holds it.*4B07 C2D7.*register what is heard/,
+    );
+    expect(sharedWords({ why: 'sensor-moved', from: 'A', to: 'B' }, name)).toMatch(/at car B.*at car A/);
+    expect(sharedWords({ why: 'clone', at: day(0) }, name)).toMatch(/new ID/);
   });
 });

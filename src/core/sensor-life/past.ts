@@ -50,11 +50,17 @@ function metOn(job: Job): MetId[] {
       replies.map((reply): MetId => ({ id: reply.id, at, met: { how: 'heard', wheel, reply } })),
     ),
     ...allOf(job, 'registry').flatMap(({ seen: { at, entries } }) =>
-      entries.flatMap(({ wheel, id }): MetId[] => (id === null ? [] : [{ id, at, met: { how: 'held', wheel } }])),
+      entries.flatMap(({ wheel, id }): MetId[] =>
+        id === null ? [] : [{ id, at, met: { how: 'held', wheel } }],
+      ),
     ),
     ...sensorWrites(job).map((write): MetId => {
       const { wheel, mode, part, asked, askedAt } = write;
-      return { id: asked.id, at: askedAt, met: { how: 'programmed', wheel, mode, part, took: programmingVerdict(write) } };
+      return {
+        id: asked.id,
+        at: askedAt,
+        met: { how: 'programmed', wheel, mode, part, took: programmingVerdict(write) },
+      };
     }),
     ...(job.sensorServices ?? []).flatMap(({ wheel, part, printedId, at }): MetId[] =>
       printedId === undefined ? [] : [{ id: printedId, at, met: { how: 'printed', wheel, part } }],
@@ -65,26 +71,33 @@ function metOn(job: Job): MetId[] {
 /**
  * Why one ID was met at two vehicles. `set-moved`: its companions came along, so it is the same set of wheels.
  * `sensor-moved`: it left the one for good before it came to the other. `clone`: a sensor was programmed with it, so there
- * may be two that send it. `slip`: the other only holds it, where one of its own sensors is one slip away. `held-only`: the
- * other only holds it, and nothing of its own is like it. `two-send-it`: heard at both in turn, and nobody knows why.
+ * may be two that send it. `slip`: a vehicle only holds it, where one of its own sensors is one slip away. `held-only`: a
+ * vehicle only holds it, and nothing of its own is like it. `two-send-it`: heard at both in turn, and nobody knows why.
  */
 export type Shared =
   | { why: 'set-moved'; companions: string[] }
-  | { why: 'sensor-moved' }
+  | { why: 'sensor-moved'; from: string; to: string }
   | { why: 'clone'; at: string }
-  | { why: 'slip'; ownId: string }
-  | { why: 'held-only' }
+  | { why: 'slip'; holder: string; ownId: string }
+  | { why: 'held-only'; holder: string }
   | { why: 'two-send-it' };
 
 /** So many IDs that moved together are a set, not a chance. */
 const companionsOfASet = 2;
 
 /**
- * What explains that an ID was met at two vehicles; undefined where it was not. `one` is the vehicle it was met at first.
+ * What explains that an ID was met at two vehicles; undefined where it was not.
  */
-export function whyShared(id: string, visits: readonly Visit[], one: string, other: string): Shared | undefined {
+export function whyShared(
+  id: string,
+  visits: readonly Visit[],
+  one: string,
+  other: string,
+): Shared | undefined {
   const met = meetingsOf(id, visits);
-  const [atOne, atOther] = [one, other].map((vehicle) => met.filter(({ vehicleId }) => vehicleId === vehicle));
+  const [atOne, atOther] = [one, other].map((vehicle) =>
+    met.filter(({ vehicleId }) => vehicleId === vehicle),
+  );
   if (!atOne?.length || !atOther?.length) return undefined;
   const heardOf = (meetings: Meeting[]) => meetings.filter(({ how }) => how === 'heard');
   const [heardAtOne, heardAtOther] = [heardOf(atOne), heardOf(atOther)];
@@ -97,10 +110,12 @@ export function whyShared(id: string, visits: readonly Visit[], one: string, oth
   const [silent, holder] = heardAtOther.length === 0 ? [atOther, other] : [atOne, one];
   if (heardAtOne.length === 0 || heardAtOther.length === 0) {
     const ownId = silent.every(({ how }) => how === 'held') ? likeIt(id, visits, holder) : undefined;
-    return ownId === undefined ? { why: 'held-only' } : { why: 'slip', ownId };
+    return ownId === undefined ? { why: 'held-only', holder } : { why: 'slip', holder, ownId };
   }
-  const [earlier, later] = [heardAtOne, heardAtOther].sort((a, b) => timeOf(a[0]) - timeOf(b[0]));
-  return timeOf(earlier?.at(-1)) < timeOf(later?.[0]) ? { why: 'sensor-moved' } : { why: 'two-send-it' };
+  const isAfter = (later: Meeting[], earlier: Meeting[]) => timeOf(earlier.at(-1)) < timeOf(later[0]);
+  if (isAfter(heardAtOther, heardAtOne)) return { why: 'sensor-moved', from: one, to: other };
+  if (isAfter(heardAtOne, heardAtOther)) return { why: 'sensor-moved', from: other, to: one };
+  return { why: 'two-send-it' };
 }
 
 const timeOf = (meeting: Meeting | undefined): number => (meeting ? Date.parse(meeting.at) : Number.NaN);
@@ -111,7 +126,9 @@ function heardTogether(id: string, visits: readonly Visit[], one: string, other:
     new Set(
       visits
         .filter(({ vehicleId }) => vehicleId === vehicle)
-        .flatMap(({ job }) => metOn(job).flatMap(({ id: met, met: { how } }) => (how === 'heard' ? [canonicalId(met)] : []))),
+        .flatMap(({ job }) =>
+          metOn(job).flatMap(({ id: met, met: { how } }) => (how === 'heard' ? [canonicalId(met)] : [])),
+        ),
     );
   const there = heardAt(other);
   return [...heardAt(one)].filter((met) => met !== canonicalId(id) && there.has(met));

@@ -48,19 +48,19 @@ const tookWords = {
   refused: 'refused',
 } as const;
 
-/** What explains that it was met at two vehicles, and what to do. */
-export function sharedWords(shared: Shared): string {
+/** What explains that it was met at two vehicles, and what to do. `nameOf`: what a vehicle is called. */
+export function sharedWords(shared: Shared, nameOf: (vehicleId: string) => string): string {
   switch (shared.why) {
     case 'set-moved':
       return `The wheels moved: ${shared.companions.length} other sensors were heard at both. Put the set on file where it is now.`;
     case 'sensor-moved':
-      return 'The sensor moved: it was heard here only after it was last heard there. The other car lacks one since.';
+      return `The sensor moved: it was heard at ${nameOf(shared.to)} only after it was last heard at ${nameOf(shared.from)}, which may lack one since.`;
     case 'clone':
       return 'It was cloned: two sensors may send this ID. With both cars in the shop, wake each wheel away from the other car; a new ID for one of them ends it.';
     case 'slip':
-      return `Probably a slip: this car holds it, but hears ${groupedId(shared.ownId)}, one slip away. Compare digit by digit and register what is heard.`;
+      return `Probably a slip: ${nameOf(shared.holder)} holds it, and its own sensor sends ${groupedId(shared.ownId)}, one slip away. Compare digit by digit and register what is heard.`;
     case 'held-only':
-      return 'This car holds it, and never sent it where anybody listened: left over from other wheels, or typed wrongly. Read the sensors and register what is heard.';
+      return `${nameOf(shared.holder)} holds it, and nobody heard it there: left over from other wheels, or typed wrongly. Read the sensors and register what is heard.`;
     case 'two-send-it':
       return 'It was heard at both in turn: the wheel goes to and fro, or two sensors send one ID. With both cars in the shop, wake each wheel away from the other car.';
   }

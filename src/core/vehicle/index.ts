@@ -166,7 +166,9 @@ export function waysTaughtOf(visits: readonly Visit[]): PastWay[] {
 export const declinedOf = (visits: readonly Visit[]): { number: number; at: string; text: string }[] =>
   inOrder(visits)
     .reverse()
-    .flatMap(({ number, openedAt, job }) => declinedWords(job).map((text) => ({ number, at: openedAt, text })));
+    .flatMap(({ number, openedAt, job }) =>
+      declinedWords(job).map((text) => ({ number, at: openedAt, text })),
+    );
 
 /** The distance at each visit that somebody read, km, oldest first. */
 export const odometersOf = (visits: readonly Visit[]): { number: number; at: string; km: number }[] =>

@@ -80,7 +80,10 @@ describe('what went wrong over all visits', () => {
       entries: [],
       codes: [{ code: 'C1234', status: 'active' }],
     };
-    const codes = codesOf([visit(1, 0, [code('C1234'), code('C1234')]), visit(2, 9, [registry, code('C0040')])]);
+    const codes = codesOf([
+      visit(1, 0, [code('C1234'), code('C1234')]),
+      visit(2, 9, [registry, code('C0040')]),
+    ]);
     expect(codes.map((one) => [one.code, one.visits.map(({ number }) => number)])).toEqual([
       ['C0040', [2]],
       ['C1234', [1, 2]],

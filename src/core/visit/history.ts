@@ -43,6 +43,7 @@ const fieldNames: Record<string, string> = {
   state: 'Job',
   bench: 'Note',
   followUp: 'Follow-up',
+  wheelSet: 'Wheel set on the car',
 };
 
 export const fieldName = (field: string): string => fieldNames[field] ?? field;

@@ -20,6 +20,7 @@ import * as byFile from './0016-by-file';
 import * as doors from './0017-doors';
 import * as news from './0018-news';
 import * as memory from './0019-memory';
+import * as wheelSets from './0020-wheel-sets';
 
 export interface Migration {
   up: (schema: QueryInterface) => Promise<void>;
@@ -47,6 +48,7 @@ const migrations: { name: string; migration: Migration }[] = [
   { name: '0017-doors', migration: doors },
   { name: '0018-news', migration: news },
   { name: '0019-memory', migration: memory },
+  { name: '0020-wheel-sets', migration: wheelSets },
 ];
 
 /** Brings the database up to date; returns the names of what was run. Two starters do not collide. */

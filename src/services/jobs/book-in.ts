@@ -12,6 +12,8 @@ import { setOwner } from '../../data/customers';
 import * as jobs from '../../data/jobs';
 import { loadShop } from '../../data/shop';
 import * as vehicles from '../../data/vehicles';
+import { loadWheelSets } from '../../data/wheel-sets';
+import type { WheelSet } from '../../core/wheel-set';
 import type { Person } from '../people';
 import { canonicalPlate, deriveKey, yearMs } from './common';
 import { recordIn, refuseFirst, refuseRecording } from './record';
@@ -143,18 +145,24 @@ async function keepKind(
 
 /** What the records say of the wheels: the set that should be on the car, and its others. */
 async function setsOnFile(tx: Tx, vehicleId: string, now: Date): Promise<Pick<Job, 'sensors' | 'otherSets'>> {
-  const sets = await vehicles.loadWheelSets(tx, vehicleId);
+  return knownSets(await loadWheelSets(tx, vehicleId), now);
+}
+
+/** The same of sets as they are. */
+export function knownSets(sets: readonly WheelSet[], now: Date): Pick<Job, 'sensors' | 'otherSets'> {
+  const heard = (set: WheelSet) =>
+    set.wheels.flatMap(({ sensorId, ...wheel }) => (sensorId === null ? [] : [{ sensorId, ...wheel }]));
   const sensors = sets
-    .filter(({ fitted }) => fitted)
-    .flatMap((set) => set.sensors)
+    .filter(({ place }) => place === 'car')
+    .flatMap(heard)
     .map(({ sensorId, wheel, newOn }) => ({
       id: sensorId,
       ...(wheel && { wheel }),
       ...(newOn && { ageYears: Math.round(((now.getTime() - Date.parse(newOn)) / yearMs) * 10) / 10 }),
     }));
   const otherSets = sets
-    .filter(({ fitted }) => !fitted)
-    .map(({ label, sensors }) => ({ label, ids: sensors.map(({ sensorId }) => sensorId) }));
+    .filter((set) => set.place !== 'car' && set.place !== 'gone' && heard(set).length > 0)
+    .map((set) => ({ label: set.label, ids: heard(set).map(({ sensorId }) => sensorId) }));
   return { ...(sensors.length > 0 && { sensors }), ...(otherSets.length > 0 && { otherSets }) };
 }
 

@@ -11,7 +11,8 @@ import { notesOf } from '../../core/visit/notes';
 import { judgedJob, type VisitView } from '../../core/visit/view';
 import { inJobTransaction, type Tx } from '../../data/database';
 import * as jobs from '../../data/jobs';
-import * as vehicles from '../../data/vehicles';
+import { loadWheelSets, saveWheelSet } from '../../data/wheel-sets';
+import { freeLabel, setHeard, type WheelSet } from '../../core/wheel-set';
 import { confirmIn } from '../confirmations';
 import type { Person } from '../people';
 import { openRunIn } from '../runs/start';
@@ -81,26 +82,42 @@ export function handOver(
   });
 }
 
-/** The sensors heard become the fitted set on file; one already known keeps its age. */
+/** The sensors heard are those of the set on the car from now on; one already known keeps its age, a wheel its tire. */
 async function fileSensors(tx: Tx, vehicleId: string, job: Job, now: Date): Promise<void> {
   const heard = scannedIds(job, ledgerOf(job));
   if (heard.length === 0) return;
-  const sets = await vehicles.loadWheelSets(tx, vehicleId);
-  const knownSensors = sets.flatMap(({ sensors }) => sensors);
-  const fitted = sets.find((set) => set.fitted) ?? { label: 'on the car', fitted: true, sensors: [] };
+  const sets = await loadWheelSets(tx, vehicleId);
+  const known = sets.flatMap(({ wheels }) => wheels);
+  const onCar = sets.find(({ place }) => place === 'car');
+  const heardSet = setHeard(sets, heard) ?? onCar;
+  if (onCar && heardSet !== onCar) await saveWheelSet(tx, { ...onCar, place: 'customer', rack: null });
+  const fitted: Omit<WheelSet, 'version'> = heardSet
+    ? { ...heardSet, place: 'car', rack: null }
+    : {
+        id: newId(),
+        vehicleId,
+        label: freeLabel('on the car', sets),
+        season: 'all-season',
+        place: 'car',
+        rack: null,
+        wheels: [],
+      };
   const wheels = new Set(heard.map(({ wheel }) => wheel));
-  await vehicles.saveWheelSet(tx, vehicleId, newId(), {
+  await saveWheelSet(tx, {
     ...fitted,
-    sensors: [
+    wheels: [
       ...heard.map(({ wheel, id }) => ({
-        sensorId: id,
+        ...(fitted.wheels.find((one) => one.wheel === wheel) ?? noTire),
         wheel,
-        newOn: knownSensors.find(({ sensorId }) => sensorId === id)?.newOn ?? birthday(job, id, now),
+        sensorId: id,
+        newOn: known.find(({ sensorId }) => sensorId === id)?.newOn ?? birthday(job, id, now),
       })),
-      ...fitted.sensors.filter(({ wheel }) => wheel === null || !wheels.has(wheel)),
+      ...fitted.wheels.filter(({ wheel }) => wheel === null || !wheels.has(wheel)),
     ],
   });
 }
+
+const noTire = { treadMm: null, dot: null, size: null };
 
 /** When the sensor was new: by its age on the job, or today where one was just fitted; else not known. */
 function birthday(job: Job, id: string, now: Date): string | null {

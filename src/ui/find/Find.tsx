@@ -122,8 +122,9 @@ function Line({ found }: { found: Found }) {
           <span>
             <b>{found.slip ? 'Sensor, one slip away' : 'Sensor'}</b>
             <span className={styles.small}>
-              {found.vehicles.map(({ label, plate }) => [label, plate].filter(Boolean).join(' ')).join('; ') ||
-                'in no job yet'}
+              {found.vehicles
+                .map(({ label, plate }) => [label, plate].filter(Boolean).join(' '))
+                .join('; ') || 'in no job yet'}
             </span>
           </span>
           <span>

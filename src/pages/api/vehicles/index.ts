@@ -1,6 +1,6 @@
-import { success } from '../../core/result';
-import { lookUp } from '../../services/vehicles';
-import { serve } from '../_http';
+import { success } from '../../../core/result';
+import { lookUp } from '../../../services/vehicles';
+import { serve } from '../../_http';
 
 /** `?vin=` or `?plate=`: the vehicle that was here before, or null. */
 export const GET = serve('vehicle', async ({ query: { vin, plate } }) => {

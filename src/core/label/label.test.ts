@@ -1,0 +1,73 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { checkCharacter, codeLength, groupedCode, newCode, readCode } from '.';
+import { labelStocks, placesOn } from './sheets';
+
+const codes = fc.infiniteStream(fc.nat(31)).map((stream) => {
+  const take = stream[Symbol.iterator]();
+  return newCode((below) => (take.next().value as number) % below);
+});
+
+describe('the code on a label', () => {
+  it('has the check character of ISO 7064 MOD 37,36, as the published GRid A1-2425G-ABC1234002-M has it', () => {
+    // The example of the Global Release Identifier (IFPI), from memory.
+    expect(checkCharacter('A12425GABC1234002')).toBe('M');
+  });
+
+  it('is read as it was printed, however it was typed', () => {
+    fc.assert(
+      fc.property(codes, (code) => {
+        expect(code).toHaveLength(codeLength);
+        expect(readCode(groupedCode(code).toLowerCase().replace('0', 'o').replace('1', 'l'))).toEqual({
+          ok: true,
+          value: code,
+        });
+      }),
+    );
+  });
+
+  it('is refused with any one character wrong', () => {
+    fc.assert(
+      fc.property(
+        codes,
+        fc.nat(codeLength - 1),
+        fc.constantFrom(...'0123456789ABCDEFGHJKMNPQRSTVWXYZ'),
+        (code, at, other) => {
+          if (code[at] === other) return;
+          const wrong = code.slice(0, at) + other + code.slice(at + 1);
+          expect(readCode(wrong)).toMatchObject({ ok: false, problem: { code: 'torn-label' } });
+        },
+      ),
+    );
+  });
+
+  it('is refused with two neighbours exchanged, or a part torn off', () => {
+    fc.assert(
+      fc.property(codes, fc.nat(codeLength - 2), (code, at) => {
+        const exchanged = code.slice(0, at) + (code[at + 1] ?? '') + (code[at] ?? '') + code.slice(at + 2);
+        if (exchanged !== code) expect(readCode(exchanged).ok).toBe(false);
+        expect(readCode(code.slice(0, at + 1)).ok).toBe(false);
+        expect(readCode(code.slice(at + 1)).ok).toBe(false);
+      }),
+    );
+  });
+});
+
+describe('labels on a sheet', () => {
+  it.each(labelStocks)('of $name lie on their page, one beside another', (stock) => {
+    const places = placesOn(stock, stock.columns * stock.rows + 1);
+    for (const { xMm, yMm } of places) {
+      expect(xMm).toBeGreaterThanOrEqual(0);
+      expect(yMm).toBeGreaterThanOrEqual(0);
+      expect(xMm + stock.label.widthMm).toBeLessThanOrEqual(stock.page.widthMm + 1e-9);
+      expect(yMm + stock.label.heightMm).toBeLessThanOrEqual(stock.page.heightMm + 1e-9);
+    }
+    expect(new Set(places.map((place) => JSON.stringify(place))).size).toBe(places.length);
+    expect(places.at(-1)?.page).toBe(1);
+  });
+
+  it('begin after those that are used up', () => {
+    const [stock] = labelStocks;
+    if (stock) expect(placesOn(stock, 1, 4)).toEqual(placesOn(stock, 5).slice(4));
+  });
+});

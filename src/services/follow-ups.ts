@@ -1,0 +1,69 @@
+import { unknownFollowUp, unknownVehicle } from '../contract/refusals';
+import { suggestedFor, type FollowUpAbout, type Suggested } from '../core/follow-up';
+import { success, type Result } from '../core/result';
+import { judgedJob } from '../core/visit/view';
+import type { Position } from '../core/wheel';
+import { inTransaction } from '../data/database';
+import * as followUps from '../data/follow-ups';
+import { findVehicleById } from '../data/vehicles';
+import { assessmentOf, viewJob } from './jobs';
+import type { Person } from './people';
+
+/** What is to be looked at again. */
+
+/** Those that are open, the longest due first. */
+export const dueFollowUps = () => inTransaction(followUps.openFollowUps);
+
+export const followUpsOf = (vehicleId: string) => inTransaction((tx) => followUps.followUpsOf(tx, vehicleId));
+
+export interface NewFollowUp {
+  key: string;
+  vehicle: string;
+  job?: string | undefined;
+  about: FollowUpAbout;
+  wheel?: Position | undefined;
+  note: string;
+  dueOn: string;
+}
+
+/** Sent twice it is there once. Problem: `unknown-vehicle`. */
+export function addFollowUp(asked: NewFollowUp, who: Person): Promise<Result<null>> {
+  return inTransaction(async (tx) => {
+    if (await followUps.findFollowUp(tx, asked.key)) return success(null);
+    if (!(await findVehicleById(tx, asked.vehicle))) return unknownVehicle();
+    const { key, vehicle, job, about, wheel, note, dueOn } = asked;
+    await followUps.addFollowUp(tx, {
+      key,
+      vehicleId: vehicle,
+      jobId: job ?? null,
+      about,
+      wheel: wheel ?? null,
+      note,
+      dueOn,
+      by: who.name,
+    });
+    return success(null);
+  });
+}
+
+/** Done, or dropped with a word why; the first that says so stands. Problem: `unknown-follow-up`. */
+export function endFollowUp(
+  key: string,
+  asked: { outcome: 'done' | 'dropped'; word: string },
+  who: Person,
+): Promise<Result<null>> {
+  return inTransaction(async (tx) => {
+    const row = await followUps.findFollowUp(tx, key);
+    if (!row) return unknownFollowUp();
+    if (!row.endedAt)
+      await row.update({ ...asked, endedAt: new Date(), endedBy: who.name }, { transaction: tx });
+    return success(null);
+  });
+}
+
+/** What a visit should be followed by. Problem: `unknown-job`. */
+export async function suggestFollowUps(jobId: string, today = new Date()): Promise<Result<Suggested[]>> {
+  const view = await viewJob(jobId);
+  if (!view.ok) return view;
+  return success(suggestedFor(judgedJob(view.value), await assessmentOf(view.value), today));
+}

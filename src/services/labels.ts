@@ -1,0 +1,79 @@
+import { randomInt } from 'node:crypto';
+import { unknownLabel, unknownSet, unknownVehicle } from '../contract/refusals';
+import { newCode, readCode, type LabelTarget } from '../core/label';
+import { success, type Result } from '../core/result';
+import { canonicalId } from '../core/sensor-id';
+import { inTransaction, type Tx } from '../data/database';
+import { addLabel, findLabel, isTakenMeanwhile, labelOf } from '../data/labels';
+import { jobsWithSensor } from '../data/search';
+import { findVehicleById } from '../data/vehicles';
+import { findWheelSet } from '../data/wheel-sets';
+import type { Person } from './people';
+
+/** The code of each thing's label, made where there is none yet. Problems: `unknown-vehicle`, `unknown-set`. */
+export async function codesFor(targets: readonly LabelTarget[], who: Person): Promise<Result<string[]>> {
+  const codes: string[] = [];
+  for (const target of targets) {
+    const code = await codeFor(
+      target.of === 'sensor' ? { ...target, sensorId: canonicalId(target.sensorId) } : target,
+      who,
+    );
+    if (!code.ok) return code;
+    codes.push(code.value);
+  }
+  return success(codes);
+}
+
+async function codeFor(target: LabelTarget, who: Person): Promise<Result<string>> {
+  for (;;) {
+    try {
+      return await inTransaction(async (tx) => {
+        const refusal = await refuseTarget(tx, target);
+        if (refusal) return refusal;
+        const there = await labelOf(tx, target);
+        if (there) return success(there.code);
+        return success((await addLabel(tx, newCode(randomInt), who.name, target)).code);
+      });
+    } catch (error) {
+      // Somebody else labelled it at the same moment: theirs holds.
+      if (!isTakenMeanwhile(error)) throw error;
+    }
+  }
+}
+
+async function refuseTarget(tx: Tx, target: LabelTarget): Promise<Result<never> | undefined> {
+  if (target.of === 'sensor') return undefined;
+  if (!(await findVehicleById(tx, target.vehicleId))) return unknownVehicle();
+  if (target.of === 'key') return undefined;
+  const set = await findWheelSet(tx, target.wheelSetId);
+  return set?.vehicleId === target.vehicleId ? undefined : unknownSet();
+}
+
+/** Where a label leads. Problems: `torn-label`, `unknown-label` for one that was not printed here. */
+export function followLabel(text: string): Promise<Result<{ code: string; path: string }>> {
+  const code = readCode(text);
+  if (!code.ok) return Promise.resolve(code);
+  return inTransaction(async (tx) => {
+    const label = await findLabel(tx, code.value);
+    const path = label && (await pathOf(tx, label));
+    return path ? success({ code: code.value, path }) : unknownLabel();
+  });
+}
+
+async function pathOf(
+  tx: Tx,
+  { of, vehicleId, wheelSetId, sensorId }: NonNullable<Awaited<ReturnType<typeof findLabel>>>,
+): Promise<string | undefined> {
+  if (of === 'sensor') return sensorId === null ? undefined : `/sensors/${encodeURIComponent(sensorId)}`;
+  if (of === 'key') {
+    const vehicle = vehicleId === null ? null : await findVehicleById(tx, vehicleId);
+    return vehicle ? `/vehicles/${vehicle.mergedInto ?? vehicle.id}` : undefined;
+  }
+  // A set goes with its car: where that was put together with another, it is there now.
+  const set = wheelSetId === null ? undefined : await findWheelSet(tx, wheelSetId);
+  return set ? `/vehicles/${set.vehicleId}#set-${set.id}` : undefined;
+}
+
+/** Whether an ID was ever met here, so that a label of it says something. */
+export const isMet = (id: string): Promise<boolean> =>
+  inTransaction(async (tx) => (await jobsWithSensor(tx, canonicalId(id), 1)).length > 0);
