@@ -37,7 +37,7 @@ const securityHeaders = {
   'referrer-policy': 'same-origin',
   'cross-origin-opener-policy': 'same-origin',
   'cross-origin-resource-policy': 'same-origin',
-  'permissions-policy': 'camera=(), microphone=(), geolocation=()',
+  'permissions-policy': 'camera=(self), microphone=(), geolocation=()',
 };
 
 /** What holds beside the framework's own policy for pages, which is made of hashes, and alone for all other answers. */

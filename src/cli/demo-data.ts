@@ -2,16 +2,19 @@ import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { z } from 'zod';
 import { parseJob } from '../core/job/schema';
+import { dayAfter } from '../core/follow-up';
 import type { Result } from '../core/result';
 import { shopSettingsSchema, usualSettings } from '../core/shop';
 import { contracts } from '../contract';
 import { addGauge, recordCheck } from '../services/gauges';
-import { takeIn } from '../services/jobs';
+import { addFollowUp } from '../services/follow-ups';
+import { deriveKey, takeIn } from '../services/jobs';
 import { saveParts } from '../services/parts';
-import { addPerson, listPeople } from '../services/people';
+import { addPerson, listPeople, type Person } from '../services/people';
 import { setShop } from '../services/shop';
 import { saveProcedures } from '../services/procedures';
-import { saveProfiles } from '../services/vehicles';
+import { lookUp, saveProfiles } from '../services/vehicles';
+import { saveSet } from '../services/wheel-sets';
 import { root } from './instance';
 import { Trouble } from './say';
 
@@ -63,7 +66,34 @@ export async function loadDemo(folder: string, now = Date.now()): Promise<void> 
     const moved = text.replace(timestamp, (at) => new Date(Date.parse(at) + shift).toISOString());
     must(await takeIn(must(parseJob(JSON.parse(moved))), manager));
   }
+  await loadMemory(manager, now);
   writeFileSync(loaded, new Date(now).toISOString());
+}
+
+const memorySchema = z.array(
+  z.object({
+    plate: z.string(),
+    sets: z.array(contracts.saveSet.body.omit({ id: true, version: true })),
+    followUps: z.array(
+      contracts.addFollowUp.body
+        .pick({ about: true, wheel: true, note: true })
+        .extend({ dueInDays: z.int() }),
+    ),
+  }),
+);
+
+/** What is remembered of a car beside its visits. */
+async function loadMemory(who: Person, now: number): Promise<void> {
+  for (const { plate, sets, followUps } of memorySchema.parse(read('wheel-sets.json'))) {
+    const vehicle = (await lookUp({ plate }))?.id;
+    if (!vehicle) throw new Trouble(`demo/wheel-sets.json names ${plate}, which no visit has.`);
+    for (const set of sets)
+      must(await saveSet(vehicle, { ...set, id: deriveKey(plate, set.label), version: 0 }));
+    for (const { dueInDays, ...one } of followUps) {
+      const dueOn = dayAfter(new Date(now), dueInDays);
+      must(await addFollowUp({ key: deriveKey(plate, one.about), vehicle, ...one, dueOn }, who));
+    }
+  }
 }
 
 function must<Value>(result: Result<Value>): Value {

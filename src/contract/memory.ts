@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { mostCharacters, type Found, type FoundVehicle, type ListedJob } from '../core/search';
 import { followUpAbout, type DueFollowUp, type Suggested } from '../core/follow-up';
-import type { LabelTarget } from '../core/label';
+import { labelled, type LabelTarget } from '../core/label';
 import type { Shared } from '../core/sensor-life/past';
 import { jobStates } from '../core/visit/view';
 import { walkingOrder } from '../core/wheel';
@@ -24,6 +24,7 @@ export const foundVehicleSchema = z.object({
 }) satisfies z.ZodType<FoundVehicle>;
 
 const foundSchema: z.ZodType<Found> = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('label'), code: z.string(), of: z.enum(labelled), path: z.string() }),
   foundVehicleSchema.extend({ kind: z.literal('vehicle') }),
   z.object({
     kind: z.literal('sensor'),
@@ -168,7 +169,7 @@ export const memoryContracts = {
       version: z.int().min(0),
       label: setText,
       season: z.enum(seasons),
-      place: offPlace,
+      place: z.enum(places),
       rack,
       wheels: z.array(setWheelSchema).max(12),
     }),
@@ -207,7 +208,7 @@ export const memoryContracts = {
   followLabel: {
     summary: 'Where a label leads',
     query: z.object({ code: asked(80) }),
-    answer: z.object({ code: z.string(), path: z.string() }),
+    answer: z.object({ code: z.string(), of: z.enum(labelled), path: z.string() }),
     problems: ['torn-label', 'unknown-label'],
   },
   followUps: {

@@ -104,6 +104,11 @@ export const setLabelTaken = (label: string) =>
   failure('name-taken', `This car has a set called ${label} already. Call this one something else.`);
 export const rackTaken = (rack: string, label: string) =>
   failure('rack-taken', `${rack} is taken by the set ${label}. Look there, then choose another place.`);
+export const anotherSetIsOn = (label: string) =>
+  failure(
+    'rack-taken',
+    `The set ${label} is on the car. Say where that one is first, or swap the two in a job.`,
+  );
 export const setChanged = () =>
   failure(
     'stale',

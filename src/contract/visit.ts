@@ -40,6 +40,7 @@ export const experienceSchema = z.partialRecord(
 export const visitSchema = z.object({
   id: z.uuid(),
   number: z.int(),
+  vehicleId: z.uuid(),
   version: z.int(),
   revision: z.int(),
   state,

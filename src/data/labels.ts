@@ -26,5 +26,7 @@ export const addLabel = (tx: Tx, code: string, by: string, target: LabelTarget) 
     { transaction: tx },
   );
 
+export type { LabelRow };
+
 /** Whether somebody else made a label of the same thing at the same time, or one with the same code. */
 export const isTakenMeanwhile = (error: unknown): boolean => /^labels_/.test(brokenRule(error) ?? '');

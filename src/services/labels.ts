@@ -1,11 +1,11 @@
 import { randomInt } from 'node:crypto';
 import { unknownLabel, unknownSet, unknownVehicle } from '../contract/refusals';
-import { newCode, readCode, type LabelTarget } from '../core/label';
+import { newCode, readCode, type Labelled, type LabelTarget } from '../core/label';
 import { success, type Result } from '../core/result';
-import { canonicalId } from '../core/sensor-id';
+import { canonicalId, groupedId } from '../core/sensor-id';
 import { inTransaction, type Tx } from '../data/database';
-import { addLabel, findLabel, isTakenMeanwhile, labelOf } from '../data/labels';
-import { jobsWithSensor } from '../data/search';
+import { addLabel, findLabel, isTakenMeanwhile, labelOf, type LabelRow } from '../data/labels';
+import { vehiclesById } from '../data/search';
 import { findVehicleById } from '../data/vehicles';
 import { findWheelSet } from '../data/wheel-sets';
 import type { Person } from './people';
@@ -50,19 +50,19 @@ async function refuseTarget(tx: Tx, target: LabelTarget): Promise<Result<never> 
 }
 
 /** Where a label leads. Problems: `torn-label`, `unknown-label` for one that was not printed here. */
-export function followLabel(text: string): Promise<Result<{ code: string; path: string }>> {
+export function followLabel(text: string): Promise<Result<{ code: string; of: Labelled; path: string }>> {
   const code = readCode(text);
   if (!code.ok) return Promise.resolve(code);
   return inTransaction(async (tx) => {
     const label = await findLabel(tx, code.value);
     const path = label && (await pathOf(tx, label));
-    return path ? success({ code: code.value, path }) : unknownLabel();
+    return label && path ? success({ code: code.value, of: label.of, path }) : unknownLabel();
   });
 }
 
 async function pathOf(
   tx: Tx,
-  { of, vehicleId, wheelSetId, sensorId }: NonNullable<Awaited<ReturnType<typeof findLabel>>>,
+  { of, vehicleId, wheelSetId, sensorId }: LabelRow,
 ): Promise<string | undefined> {
   if (of === 'sensor') return sensorId === null ? undefined : `/sensors/${encodeURIComponent(sensorId)}`;
   if (of === 'key') {
@@ -74,6 +74,33 @@ async function pathOf(
   return set ? `/vehicles/${set.vehicleId}#set-${set.id}` : undefined;
 }
 
-/** Whether an ID was ever met here, so that a label of it says something. */
-export const isMet = (id: string): Promise<boolean> =>
-  inTransaction(async (tx) => (await jobsWithSensor(tx, canonicalId(id), 1)).length > 0);
+/** A label as it is printed: its code, and what a person reads beside it. */
+export interface PrintedLabel {
+  code: string;
+  lines: string[];
+}
+
+/** What stands on labels, in this order; those that are none of ours are left out. */
+export function labelsToPrint(codes: readonly string[]): Promise<PrintedLabel[]> {
+  return inTransaction(async (tx) => {
+    const found: PrintedLabel[] = [];
+    for (const text of codes) {
+      const code = readCode(text);
+      const label = code.ok ? await findLabel(tx, code.value) : null;
+      if (label) found.push({ code: label.code, lines: await linesOf(tx, label) });
+    }
+    return found;
+  });
+}
+
+/** No customer's name: a label lies about. */
+async function linesOf(tx: Tx, label: LabelRow): Promise<string[]> {
+  if (label.of === 'sensor') return [`Sensor ${groupedId(label.sensorId ?? '')}`];
+  const set = label.wheelSetId === null ? undefined : await findWheelSet(tx, label.wheelSetId);
+  const [vehicle] = await vehiclesById(tx, [set?.vehicleId ?? label.vehicleId ?? '']);
+  const car = [vehicle?.plate, vehicle?.label].filter(Boolean).join(', ');
+  if (label.of === 'key' || !set) return [car, 'Key'];
+  if (label.of === 'set') return [`Set ${set.label}`, car, ...(set.rack ? [`Place ${set.rack}`] : [])];
+  const sensorId = set.wheels.find(({ wheel }) => wheel === label.wheel)?.sensorId;
+  return [`${label.wheel ?? ''}, ${set.label}`, car, ...(sensorId ? [groupedId(sensorId)] : [])];
+}

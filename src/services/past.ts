@@ -1,4 +1,6 @@
 import { unknownJob, unknownVehicle } from '../contract/refusals';
+import { findingsThatHold } from '../core/assessment';
+import { titleOf, toRead } from '../core/finding';
 import { asJudged } from '../core/gauge';
 import type { Job } from '../core/job';
 import { toJobFile } from '../core/job/record';
@@ -14,6 +16,7 @@ import * as jobs from '../data/jobs';
 import { idsMetElsewhere, jobsWithSensor, vehiclesById } from '../data/search';
 import { findVehicleById, type VehicleFacts } from '../data/vehicles';
 import { loadWheelSets, wheelSetsWith } from '../data/wheel-sets';
+import { assessmentOf, viewJob } from './jobs';
 import { surroundings } from './surroundings';
 
 /** What the shop remembers of a vehicle and of a sensor, over all visits. */
@@ -59,13 +62,13 @@ async function visitsFrom(
   const visits: Visit[] = [];
   const unreadable: VehiclePast['unreadable'] = [];
   for (const { row, record } of loaded) {
-    const { id, number, state, vehicleId, openedAt } = row;
+    const { id, number, state, vehicleId, openedAt, version } = row;
     if (record instanceof jobs.Unreadable) {
       unreadable.push({ id, number, what: record.what });
       continue;
     }
     const job: Job = asJudged(toJobFile(record), gauges);
-    visits.push({ id, number, state, vehicleId, openedAt: new Date(openedAt).toISOString(), job });
+    visits.push({ id, number, state, vehicleId, openedAt: new Date(openedAt).toISOString(), version, job });
   }
   return { visits: inOrder(visits), unreadable };
 }
@@ -132,4 +135,21 @@ export function metElsewhere(jobId: string): Promise<Result<MetElsewhere[]>> {
     }
     return success(found);
   });
+}
+
+/** So many of the last visits are judged anew for what they found; of the older ones their sheets tell. */
+const mostJudged = 12;
+
+/** What each of the last visits found, in words, the surest first. Judged once, and remembered. */
+export async function foundOn(visits: readonly Visit[]): Promise<Map<string, string[]>> {
+  const last = visits.slice(-mostJudged);
+  return new Map(
+    await Promise.all(
+      last.map(async ({ id }) => {
+        const view = await viewJob(id);
+        const findings = view.ok ? toRead(findingsThatHold(await assessmentOf(view.value))) : [];
+        return [id, findings.map(titleOf)] as const;
+      }),
+    ),
+  );
 }

@@ -7,7 +7,9 @@ import {
   type FoundVehicle,
   type ListedJob,
 } from '../core/search';
+import { looksLikeCode } from '../core/label';
 import { inTransaction } from '../data/database';
+import { followLabel } from './labels';
 import * as search from '../data/search';
 
 /** So many sensors are told; more of the digits tell which. */
@@ -19,6 +21,7 @@ const fewFound = 3;
 export async function find(typed: string): Promise<Found[]> {
   const query = readQuery(typed);
   if (!query) return [];
+  const label = looksLikeCode(query.text) ? await followLabel(query.text) : undefined;
   return inTransaction(async (tx) => {
     const jobs = query.number === undefined ? [] : await search.jobByNumber(tx, query.number);
     const byCode = query.code.length < 2 ? [] : await search.vehiclesByCode(tx, query.code);
@@ -28,6 +31,7 @@ export async function find(typed: string): Promise<Found[]> {
         ? await search.vehiclesByNameNearly(tx, query.text)
         : [];
     return [
+      ...(label?.ok ? [{ kind: 'label' as const, ...label.value }] : []),
       ...jobs.map((job): Found => ({ kind: 'job', ...job })),
       ...distinct([...byCode, ...byName, ...nearly]).map((vehicle): Found => ({
         kind: 'vehicle',

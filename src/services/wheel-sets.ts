@@ -1,4 +1,5 @@
 import {
+  anotherSetIsOn,
   rackTaken,
   setChanged,
   setHasFaults,
@@ -34,14 +35,14 @@ export interface EnteredSet {
   version: number;
   label: string;
   season: Season;
-  place: Exclude<Place, 'car'>;
+  place: Place;
   rack: string | null;
   wheels: SetWheel[];
 }
 
 /**
- * Puts a set on file, or changes it; where it is on the car that stays. Problems: `unknown-vehicle`, `unknown-set`,
- * `stale`, `name-taken`, `rack-taken`, `invalid-input` with what is wrong with a wheel.
+ * Puts a set on file, or changes it. Problems: `unknown-vehicle`, `unknown-set`,
+ * `stale`, `name-taken`, `rack-taken` (on the car too), `invalid-input` with what is wrong with a wheel.
  */
 export function saveSet(vehicleId: string, asked: EnteredSet): Promise<Result<WheelSet[]>> {
   return inTransaction(async (tx) => {
@@ -57,7 +58,9 @@ export function saveSet(vehicleId: string, asked: EnteredSet): Promise<Result<Wh
       return setLabelTaken(asked.label);
     const faults = faultsIn(asked.wheels);
     if (faults.length > 0) return setHasFaults(faults);
-    const place: Place = there?.place === 'car' ? 'car' : asked.place;
+    const { place } = asked;
+    const onCar = sets.find((set) => set.place === 'car' && set.id !== asked.id);
+    if (place === 'car' && onCar) return anotherSetIsOn(onCar.label);
     const rack = place === 'shop' ? asked.rack : null;
     const taken = await refuseRack(tx, rack, asked.id);
     if (taken) return taken;
@@ -138,16 +141,17 @@ export function swapSets(id: string, asked: Swap, who: Person): Promise<Result<V
 
 /** A job's header once a set is on: other wheels were put on, and these are the sensors that should be in them. */
 function withSetOn(header: Header, on: WheelSet, sets: readonly WheelSet[]): Header {
-  const { sensors: _, otherSets: __, ...rest } = header;
   const also = doneLately(header as Job).filter(({ kind }) => kind !== 'wheels-swapped');
   const sizes = [
     ...new Map(
       on.wheels.flatMap(({ wheel, size }) => (wheel && size ? [[axleOf(wheel), size] as const] : [])),
     ),
   ];
+  const { sensors, otherSets } = knownSets(sets, new Date());
   return {
-    ...rest,
-    ...knownSets(sets, new Date()),
+    ...header,
+    sensors: sensors ?? [],
+    otherSets: otherSets ?? [],
     service: { kind: 'wheels-swapped', hoursAgo: 0, ...(also.length > 0 && { also }) },
     ...(sizes.length > 0 && { fitted: sizes.map(([position, size]) => ({ position, size })) }),
   };

@@ -37,7 +37,7 @@ const a4: [number, number] = [210, 297];
 const letter: [number, number] = [215.9, 279.4];
 
 /** Common sizes; a roll is a page of one label. */
-export const labelStocks: readonly LabelStock[] = [
+export const labelStocks: readonly [LabelStock, ...LabelStock[]] = [
   sheet('a4-24', 'A4 sheet, 24 labels of 70 × 37 mm', a4, [70, 37], [3, 8]),
   sheet('a4-10', 'A4 sheet, 10 labels of 99 × 57 mm', a4, [99, 57], [2, 5]),
   sheet('letter-30', 'Letter sheet, 30 labels of 2 5/8 × 1 in', letter, [66.7, 25.4], [3, 10], 3.2),

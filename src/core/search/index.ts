@@ -1,3 +1,4 @@
+import type { Labelled } from '../label';
 import { canonicalId } from '../sensor-id';
 import type { JobState } from '../visit/view';
 
@@ -87,6 +88,7 @@ export interface FoundVehicle {
 
 /** What was found, the nearest of each kind first. */
 export type Found =
+  | { kind: 'label'; code: string; of: Labelled; path: string }
   | ({ kind: 'vehicle' } & FoundVehicle)
   | { kind: 'sensor'; sensorId: string; slip: boolean; lastAt: string | null; vehicles: FoundVehicle[] }
   | {

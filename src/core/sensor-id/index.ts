@@ -142,3 +142,7 @@ const spoken: Record<string, string> = {
 export function spellAloud(id: string): string {
   return [...canonicalId(id)].map((digit) => spoken[digit] ?? digit).join(' ');
 }
+
+/** Whether something may be the ID of a sensor at all: any text of its length that has no control characters. */
+export const isSearchable = (id: string): boolean =>
+  id.length <= 64 && canonicalId(id) !== '' && !/[\p{Cc}\p{Cs}]/u.test(id);

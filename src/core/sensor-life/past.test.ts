@@ -20,6 +20,7 @@ const visit = (
   state: 'handed-over',
   vehicleId,
   openedAt: day(n),
+  version: 1,
   job: jobWith(
     observations.map((seen) => ({ ...seen, at: day(n) })),
     more,
@@ -88,8 +89,8 @@ describe('one ID at two vehicles', () => {
   });
 
   it('is no clone where the sensor refused to be one', () => {
-    const { readBack: _, ...write } = clone(ids.LF, 90) as Extract<CarWrite, { kind: 'sensor' }>;
-    const refused = visit('B', 90, [heard(0, 'LF')], { carWrites: [{ ...write, answer: 'no' }] });
+    const write = { ...clone(ids.LF, 90), answer: 'no' as const, readBack: undefined } as CarWrite;
+    const refused = visit('B', 90, [heard(0, 'LF')], { carWrites: [write] });
     expect(why([visit('A', 0, [heard(0, 'LF')]), refused])).toBe('sensor-moved');
   });
 

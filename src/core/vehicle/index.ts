@@ -21,6 +21,8 @@ export interface Visit {
   state: JobState;
   vehicleId: string;
   openedAt: string;
+  /** Of its header; a change names the version it was made on. */
+  version: number;
   job: Job;
 }
 

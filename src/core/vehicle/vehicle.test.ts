@@ -20,6 +20,7 @@ const visit = (number: number, n: number, observations: Observation[], more: Par
   state: 'handed-over',
   vehicleId: 'A',
   openedAt: day(n),
+  version: 1,
   job: jobWith(
     observations.map((seen) => ({ ...seen, at: day(n) })),
     more,

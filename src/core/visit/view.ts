@@ -29,6 +29,7 @@ export interface DeviceState {
 export interface VisitView {
   id: string;
   number: number;
+  vehicleId: string;
   /** Of the header and the state; a change names the version it was made on. */
   version: number;
   /** Counts all that was recorded and corrected. */

@@ -50,6 +50,7 @@ export async function viewIn(tx: Tx, id: string): Promise<Result<VisitView>> {
   return success({
     id: row.id,
     number: row.number,
+    vehicleId: row.vehicleId,
     version: row.version,
     revision: Number(row.revision),
     state: row.state,

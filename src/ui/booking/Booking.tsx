@@ -45,12 +45,15 @@ export function Booking({
   profiles,
   units,
   followUp,
+  vehicle,
 }: {
   profiles: ProfileSummary[];
   units: UnitChoice;
   followUp: FollowedUp | undefined;
+  /** A vehicle on file, where it is known which. */
+  vehicle: Partial<Entries> | undefined;
 }) {
-  const [entries, setEntries] = useState(() => ({ ...blank, ...followUp?.vehicle }));
+  const [entries, setEntries] = useState(() => ({ ...blank, ...vehicle, ...followUp?.vehicle }));
   const [lamp, setLamp] = useState<LampWay>();
   const [work, setWork] = useState(noWork);
   const [known, setKnown] = useState<KnownVehicle>();

@@ -1,38 +1,68 @@
-import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
+import { QrCode } from 'lucide-react';
+import { lazy, useEffect, useId, useRef, useState } from 'react';
 import { stateWords } from '../../core/visit/words';
+import type { DueFollowUp } from '../../core/follow-up';
+import { groupedCode } from '../../core/label';
 import { leastCharacters, mostCharacters, type Found, type FoundVehicle } from '../../core/search';
 import { groupedId } from '../../core/sensor-id';
 import { ask } from '../api';
 import { day } from '../days';
+import { Button } from '../kit/Button';
+import { Later } from '../kit/Later';
 import { Field } from '../kit/Field';
 import { Notice } from '../kit/Notice';
+import { DueList } from './DueList';
 import { JobList } from './JobList';
+import { Plate } from './Plate';
 import styles from './Find.module.css';
+
+/** The camera and its reader are fetched when a label is read. */
+const ReadLabel = lazy(() => import('./ReadLabel').then((found) => ({ default: found.ReadLabel })));
 
 /** So long after the last key it is looked for, ms. */
 const pauseMs = 150;
 
 /** One box for all the shop remembers; below it, until something is typed, the jobs of all years. */
-export function Find({ asked, people }: { asked: string; people: string[] }) {
+export function Find({
+  asked,
+  people,
+  due,
+  today,
+}: {
+  asked: string;
+  people: string[];
+  due: DueFollowUp[];
+  today: string;
+}) {
   const [text, setText] = useState(asked);
   const { found, problem } = useFound(text);
   const results = useRef<HTMLUListElement>(null);
   const id = useId();
+  const [isReading, setReading] = useState(false);
   const isAsking = text.trim().length >= leastCharacters;
-  /** Arrows go through what was found, and back into the box. */
-  const walk = (event: KeyboardEvent) => {
-    const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
-    if (step === 0) return;
+  useEffect(() => {
     const box = document.getElementById(`${id}-box`);
-    const stops = [box, ...(results.current?.querySelectorAll<HTMLElement>('a') ?? [])];
-    const at = stops.indexOf(document.activeElement as HTMLElement);
-    if (at < 0) return;
-    event.preventDefault();
-    stops[Math.min(stops.length - 1, Math.max(0, at + step))]?.focus();
-  };
+    box?.focus();
+    /** Arrows go through what was found, and back into the box. */
+    const walk = (event: KeyboardEvent) => {
+      const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
+      const stops = [box, ...(results.current?.querySelectorAll<HTMLElement>('a') ?? [])];
+      const at = stops.indexOf(document.activeElement as HTMLElement);
+      if (step === 0 || at < 0) return;
+      event.preventDefault();
+      stops[Math.min(stops.length - 1, Math.max(0, at + step))]?.focus();
+    };
+    document.addEventListener('keydown', walk);
+    return () => document.removeEventListener('keydown', walk);
+  }, [id]);
   return (
-    <main className={styles.find} onKeyDown={walk}>
-      <h1>Find</h1>
+    <main className={styles.find}>
+      <div className={styles.top}>
+        <h1>Find</h1>
+        <Button onClick={() => setReading(true)}>
+          <QrCode aria-hidden="true" /> Read a label
+        </Button>
+      </div>
       <form
         role="search"
         onSubmit={(event) => {
@@ -49,7 +79,6 @@ export function Find({ asked, people }: { asked: string; people: string[] }) {
             maxLength={mostCharacters}
             value={text}
             onValue={setText}
-            autoFocus
             spellCheck={false}
           />
         </div>
@@ -72,12 +101,17 @@ export function Find({ asked, people }: { asked: string; people: string[] }) {
           </ul>
         </section>
       )}
+      {!isAsking && due.length > 0 && <DueList initial={due} today={today} />}
       {!isAsking && <JobList people={people} />}
+      <Later>{isReading && <ReadLabel onClose={() => setReading(false)} />}</Later>
     </main>
   );
 }
 
-const keyOf = (found: Found): string => (found.kind === 'sensor' ? found.sensorId : found.kind + found.id);
+function keyOf(found: Found): string {
+  if (found.kind === 'sensor') return found.sensorId;
+  return found.kind === 'label' ? found.code : found.kind + found.id;
+}
 
 /** What was found for the last text; older answers that come late are left out. */
 function useFound(text: string): { found: Found[] | undefined; problem: string | undefined } {
@@ -115,6 +149,14 @@ function Line({ found }: { found: Found }) {
           <span>{visitsOf(found)}</span>
         </a>
       );
+    case 'label':
+      return (
+        <a className={styles.line} href={found.path}>
+          <span className={styles.id}>{groupedCode(found.code)}</span>
+          <b>Label</b>
+          <span>{found.of}</span>
+        </a>
+      );
     case 'sensor':
       return (
         <a className={styles.line} href={`/sensors/${encodeURIComponent(found.sensorId)}`}>
@@ -149,10 +191,6 @@ function Line({ found }: { found: Found }) {
       );
   }
 }
-
-export const Plate = ({ plate }: { plate: string }) => (
-  <span className={styles.plate}>{plate || 'no plate'}</span>
-);
 
 const visitsOf = ({ visits, lastVisitAt }: FoundVehicle): string =>
   [`${visits} ${visits === 1 ? 'visit' : 'visits'}`, lastVisitAt && `last ${day(lastVisitAt)}`]

@@ -8,7 +8,7 @@ import { day } from '../days';
 import { Button } from '../kit/Button';
 import { Field, Select } from '../kit/Field';
 import { Notice } from '../kit/Notice';
-import { Plate } from './Find';
+import { Plate } from './Plate';
 import styles from './Find.module.css';
 
 interface Narrowed {

@@ -38,6 +38,9 @@ export function Head({ sheet: { view, job, units, closed, open } }: { sheet: She
       <a className={styles.link} href={`/api/jobs/${view.id}/file`} download>
         <FileDown aria-hidden="true" /> Job file
       </a>
+      <a className={styles.link} href={`/vehicles/${view.vehicleId}`}>
+        Vehicle
+      </a>
       <a className={styles.link} href={`/jobs/${view.id}/sheet`}>
         Sheet
       </a>

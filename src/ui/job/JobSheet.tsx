@@ -1,7 +1,8 @@
-import { lazy, Suspense, useEffect, useState } from 'react';
+import { lazy, useEffect, useState } from 'react';
 import { notesOf } from '../../core/visit/notes';
 import { writeVerdict } from '../../core/proof';
 import { Button } from '../kit/Button';
+import { Later } from '../kit/Later';
 import { fetchDialogs, OpenDialog } from './dialogs';
 import { Foot } from './Foot';
 import { findingKey } from '../../core/finding';
@@ -26,6 +27,9 @@ const prepareForNews = (view: SheetProps['initial']): Promise<unknown> =>
 /** Only a job that is closed, or follows another, says so. */
 const Closed = lazy(() => import('./visit/Closed').then((found) => ({ default: found.Closed })));
 
+/** Most IDs are of one car: what is said of the others is fetched after the sheet. */
+const MetElsewhere = lazy(() => import('./MetElsewhere').then((found) => ({ default: found.MetElsewhere })));
+
 /** The sheet itself comes first. */
 const contractAfterMs = 300;
 const fetchAfterMs = 1500;
@@ -36,6 +40,7 @@ export function JobSheet(props: SheetProps) {
   const sheet = useSheet(props);
   const { job, judged, findings, columns, units, closed, opened, open } = sheet;
   const { take, visitStation } = useMoves(sheet);
+  const [isSettled, setSettled] = useState(false);
   const [shownFinding, setShownFinding] = useState<string>();
   const speaks = cellsThatSpeak(
     judged.job,
@@ -45,7 +50,10 @@ export function JobSheet(props: SheetProps) {
   useShortcuts(sheet, take);
   useEffect(() => {
     const soon = setTimeout(() => void prepareForNews(initial), contractAfterMs);
-    const timer = setTimeout(fetchDialogs, fetchAfterMs);
+    const timer = setTimeout(() => {
+      fetchDialogs();
+      setSettled(true);
+    }, fetchAfterMs);
     return () => {
       clearTimeout(soon);
       clearTimeout(timer);
@@ -57,9 +65,14 @@ export function JobSheet(props: SheetProps) {
       <Head sheet={sheet} />
       <div className={styles.notices}>
         {(closed || notesOf(job).followUpOf) && (
-          <Suspense fallback={null}>
+          <Later>
             <Closed sheet={sheet} />
-          </Suspense>
+          </Later>
+        )}
+        {isSettled && job.vehicle.tpms.kind === 'direct' && (
+          <Later>
+            <MetElsewhere jobId={initial.id} vehicleId={initial.vehicleId} job={job} />
+          </Later>
         )}
       </div>
       <Stations sheet={sheet} onVisit={visitStation} />
@@ -89,7 +102,7 @@ export function JobSheet(props: SheetProps) {
         )}
       </aside>
       <Foot sheet={sheet} onTake={() => take(sheet.move)} />
-      <Suspense fallback={null}>{opened && <OpenDialog sheet={sheet} opened={opened} />}</Suspense>
+      <Later>{opened && <OpenDialog sheet={sheet} opened={opened} />}</Later>
     </main>
   );
 }

@@ -17,6 +17,7 @@ type Answer =
 const visit: VisitView = {
   id: '0190a000-0000-7000-8000-000000000001',
   number: 1,
+  vehicleId: '0190a000-0000-7000-8000-000000000002',
   version: 1,
   revision: 2,
   state: 'open',

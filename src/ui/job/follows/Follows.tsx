@@ -1,4 +1,4 @@
-import { lazy, Suspense } from 'react';
+import { lazy } from 'react';
 import type { Seen } from '../../../core/job';
 import { lampWords } from '../../../core/job/words';
 import { ledgerOf } from '../../../core/ledger';
@@ -6,6 +6,7 @@ import { latchesOf } from '../../../core/lamp';
 import { formatDifference, pressure } from '../../../core/units';
 import { notesOf } from '../../../core/visit/notes';
 import { Button } from '../../kit/Button';
+import { Later } from '../../kit/Later';
 import { Findings } from './Findings';
 import { lampFigures } from '../gauge/lamp-figures';
 import styles from './Follows.module.css';
@@ -40,9 +41,9 @@ export function Follows({
       </h2>
       <div aria-live="polite" className={styles.follows}>
         {job.fitted && (
-          <Suspense fallback={null}>
+          <Later>
             <UnfitTires job={job} />
-          </Suspense>
+          </Later>
         )}
         <Findings {...{ judged, assessment, reasons, check, units, shown, onShow }} />
       </div>
@@ -66,9 +67,9 @@ export function Follows({
         </p>
       )}
       {job.putOff && job.putOff.length > 0 && (
-        <Suspense fallback={null}>
+        <Later>
           <PutOffs sheet={sheet} />
-        </Suspense>
+        </Later>
       )}
       <div className={styles.tools}>
         <Button disabled={closed} onClick={() => open({ dialog: 'weather' })}>

@@ -1,0 +1,101 @@
+import { useRef, useState } from 'react';
+import { v7 as newKey } from 'uuid';
+import type { Tpms } from '../../core/job';
+import { monitoredWheels } from '../../core/placard';
+import { groupedId } from '../../core/sensor-id';
+import { listWheels } from '../../core/wheel';
+import {
+  afterSwap,
+  inOrderOfWalk,
+  places,
+  wheelsWithoutId,
+  type Place,
+  type WheelSet,
+} from '../../core/wheel-set';
+import { afterSwapWords, placeWords } from '../../core/wheel-set/words';
+import { ask } from '../api';
+import { Button } from '../kit/Button';
+import { Dialog } from '../kit/Dialog';
+import { Choice, Field } from '../kit/Field';
+import { Notice } from '../kit/Notice';
+import styles from '../kit/Forms.module.css';
+
+/** The job a set goes onto the car in. */
+export interface OpenJob {
+  id: string;
+  number: number;
+  version: number;
+  tpms: Tpms;
+}
+
+const offPlaces = places.flatMap((value) => (value === 'car' ? [] : [{ value, label: placeWords[value] }]));
+
+/** Another set onto the car, in one step: what comes off goes to its place, and what has to follow is said before. */
+export function SwapDialog({
+  set,
+  onCar,
+  job,
+  onClose,
+}: {
+  set: WheelSet;
+  onCar: WheelSet | undefined;
+  job: OpenJob;
+  onClose: () => void;
+}) {
+  const [place, setPlace] = useState<Exclude<Place, 'car'>>(set.place === 'shop' ? 'shop' : 'customer');
+  const [rack, setRack] = useState(set.rack ?? '');
+  const [busy, setBusy] = useState(false);
+  const [problem, setProblem] = useState<string>();
+  const key = useRef('');
+  const unknown = wheelsWithoutId(set, monitoredWheels({ vehicle: { tpms: job.tpms } }));
+  const swap = async () => {
+    key.current ||= newKey();
+    setBusy(true);
+    const off = { place, rack: place === 'shop' && rack.trim() ? rack.trim() : null };
+    const swapped = await ask('swapSets', {
+      id: job.id,
+      body: { key: key.current, version: job.version, set: set.id, off },
+    });
+    if (swapped.ok) return window.location.assign(`/jobs/${job.id}`);
+    setBusy(false);
+    setProblem(swapped.problem.message);
+  };
+  return (
+    <Dialog title={`Put ${set.label} on the car`} onClose={onClose}>
+      <div className={styles.form}>
+        <ul>
+          {inOrderOfWalk(set.wheels).map(({ wheel, sensorId }, at) => (
+            <li key={wheel ?? at}>
+              <b>{wheel ?? '–'}</b>{' '}
+              <span className="figures">{sensorId ? groupedId(sensorId) : 'no ID on file'}</span>
+            </li>
+          ))}
+        </ul>
+        <p className={styles.lead}>{afterSwapWords(afterSwap(set, job.tpms))}</p>
+        {job.tpms.kind === 'direct' && unknown.length > 0 && (
+          <p>Wake {listWheels(unknown)} first: no ID is on file there.</p>
+        )}
+        {onCar && (
+          <>
+            <Choice
+              label={`Where does ${onCar.label} go?`}
+              options={offPlaces}
+              value={place}
+              onValue={setPlace}
+            />
+            {place === 'shop' && (
+              <Field label="Place in the store" value={rack} onValue={setRack} maxLength={40} figures />
+            )}
+          </>
+        )}
+        <p>Wheel nuts to the maker’s torque, checked again after about 100 km.</p>
+        {problem && <Notice tone="wrong">{problem}</Notice>}
+        <div className={styles.actions}>
+          <Button weight="main" busy={busy ? 'Storing…' : undefined} onClick={() => void swap()}>
+            The wheels are on: go on with job {job.number}
+          </Button>
+        </div>
+      </div>
+    </Dialog>
+  );
+}

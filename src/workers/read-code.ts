@@ -1,0 +1,6 @@
+import { seenIn, type Frame, type Sight } from '../core/label/camera';
+
+/** Looks for a QR code in pictures of the camera, away from the screen. */
+self.addEventListener('message', ({ data: frame }: MessageEvent<Frame>) => {
+  self.postMessage(seenIn(frame) satisfies Sight);
+});
