@@ -1,5 +1,5 @@
 import { QrCode } from 'lucide-react';
-import { lazy, useEffect, useId, useRef, useState } from 'react';
+import { lazy, useEffect, useRef, useState } from 'react';
 import { stateWords } from '../../core/visit/words';
 import type { DueFollowUp } from '../../core/follow-up';
 import { groupedCode } from '../../core/label';
@@ -37,11 +37,11 @@ export function Find({
   const [text, setText] = useState(asked);
   const { found, problem } = useFound(text);
   const results = useRef<HTMLUListElement>(null);
-  const id = useId();
+  const form = useRef<HTMLFormElement>(null);
   const [isReading, setReading] = useState(false);
   const isAsking = text.trim().length >= leastCharacters;
   useEffect(() => {
-    const box = document.getElementById(`${id}-box`);
+    const box = form.current?.querySelector('input');
     box?.focus();
     /** Arrows go through what was found, and back into the box. */
     const walk = (event: KeyboardEvent) => {
@@ -54,7 +54,7 @@ export function Find({
     };
     document.addEventListener('keydown', walk);
     return () => document.removeEventListener('keydown', walk);
-  }, [id]);
+  }, []);
   return (
     <main className={styles.find}>
       <div className={styles.top}>
@@ -64,6 +64,7 @@ export function Find({
         </Button>
       </div>
       <form
+        ref={form}
         role="search"
         onSubmit={(event) => {
           event.preventDefault();
@@ -72,7 +73,6 @@ export function Find({
       >
         <div className={styles.box}>
           <Field
-            id={`${id}-box`}
             type="search"
             label="Plate, VIN or its end, customer, sensor ID or a part of it, job number"
             hint="Over all years. Arrow keys go through what is found, Enter opens it."

@@ -71,7 +71,7 @@ export function JobSheet(props: SheetProps) {
         )}
         {isSettled && job.vehicle.tpms.kind === 'direct' && (
           <Later>
-            <MetElsewhere jobId={initial.id} vehicleId={initial.vehicleId} job={job} />
+            <MetElsewhere view={sheet.view} />
           </Later>
         )}
       </div>

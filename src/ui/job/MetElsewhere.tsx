@@ -1,14 +1,14 @@
 import { useEffect, useState } from 'react';
 import type { AnswerOf } from '../../contract';
-import type { Job } from '../../core/job';
 import { idsMet } from '../../core/sensor-programming';
 import { groupedId } from '../../core/sensor-id';
 import { sharedWords } from '../../core/sensor-life/words';
+import type { VisitView } from '../../core/visit/view';
 import { ask } from '../api';
 import { Notice } from '../kit/Notice';
 
-/** IDs of this job that another vehicle had or has: said at once, with what explains it. */
-export function MetElsewhere({ jobId, vehicleId, job }: { jobId: string; vehicleId: string; job: Job }) {
+/** IDs of this job that another vehicle had or has: said as soon as the shop has them, with what explains it. */
+export function MetElsewhere({ view: { id: jobId, vehicleId, job } }: { view: VisitView }) {
   const [met, setMet] = useState<AnswerOf<'metElsewhere'>>([]);
   const ids = [...idsMet(job)].sort().join();
   useEffect(() => {

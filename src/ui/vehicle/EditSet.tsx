@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useId, useState } from 'react';
 import { v7 as newId } from 'uuid';
 import type { Issue } from '../../core/result';
 import { idsFromText } from '../../core/sensor-id';
@@ -70,6 +70,7 @@ export function EditSet({
       (set?.wheels ?? []).flatMap((one) => (one.wheel ? [[one.wheel, typedFrom(one)]] : [])),
     ),
   );
+  const listId = useId();
   const [list, setList] = useState('');
   const [issues, setIssues] = useState<Issue[]>([]);
   const [problem, setProblem] = useState<string>();
@@ -140,12 +141,19 @@ export function EditSet({
         </div>
         <Choice label="For" options={seasonOptions} value={season} onValue={setSeason} />
         <Choice label="It is" options={placeOptions} value={place} onValue={setPlace} />
-        <Field
-          label="Paste a list of IDs"
-          hint="As a tool exports it, in walking order or each with its wheel; they go into the fields below."
-          value={list}
-          onValue={takeList}
-        />
+        <div>
+          <label htmlFor={listId}>
+            <b>Paste a list of IDs</b>
+          </label>
+          <textarea
+            id={listId}
+            className={formStyles.textarea}
+            spellCheck={false}
+            value={list}
+            onChange={({ target }) => takeList(target.value)}
+          />
+          <p>As a tool exports it, in walking order or each with its wheel; they go into the fields below.</p>
+        </div>
         {walkingOrder.map((wheel) => (
           <fieldset key={wheel} className={styles.wheel}>
             <legend>{positionName[wheel]}</legend>
