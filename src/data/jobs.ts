@@ -189,17 +189,22 @@ export interface YardRow extends Pick<
 /** The most jobs a Yard shows. */
 const yardLines = 200;
 
-/** The Yard: all that is open, and what was handed over since a moment; the newest first. One query. */
+/** The newest confirmation of any job from before one was opened. */
+const learnedBefore = `(SELECT seq FROM confirmations WHERE confirmations.at < jobs.opened_at
+  ORDER BY confirmations.at DESC, seq DESC LIMIT 1) AS learned`;
+
+/** The Yard: all that is open, and what was handed over since a moment; the newest first. One query, each part by its index. */
 export const loadYard = (handedOverSince: Date): Promise<YardRow[]> =>
   database().query<YardRow>(
     `SELECT id, number, state, opened_at AS "openedAt", opened_by AS "openedBy", handed_over_at AS "handedOverAt",
-       revision, vehicle_id AS "vehicleId",
-       (SELECT revision FROM surroundings) AS surroundings,
-       (SELECT max(seq) FROM confirmations WHERE confirmations.at < jobs.opened_at) AS learned
-     FROM jobs
-     WHERE state = 'open' OR (state = 'handed-over' AND handed_over_at >= $since)
-       OR (state = 'cancelled' AND cancelled_at >= $since)
-     ORDER BY opened_at DESC LIMIT ${yardLines}`,
+       revision, vehicle_id AS "vehicleId", (SELECT revision FROM surroundings) AS surroundings, ${learnedBefore}
+     FROM (
+       (SELECT * FROM jobs WHERE state = 'open' ORDER BY opened_at DESC LIMIT ${yardLines})
+       UNION ALL (SELECT * FROM jobs WHERE state = 'handed-over' AND handed_over_at >= $since
+         ORDER BY handed_over_at DESC LIMIT ${yardLines})
+       UNION ALL (SELECT * FROM jobs WHERE state = 'cancelled' AND cancelled_at >= $since
+         ORDER BY cancelled_at DESC LIMIT ${yardLines})
+     ) AS jobs ORDER BY opened_at DESC LIMIT ${yardLines}`,
     { bind: { since: handedOverSince }, type: QueryTypes.SELECT },
   );
 
@@ -209,7 +214,7 @@ export async function stampOf(
 ): Promise<Pick<YardRow, 'revision' | 'surroundings' | 'learned'> | undefined> {
   const [stamp] = await database().query<Pick<YardRow, 'revision' | 'surroundings' | 'learned'>>(
     `SELECT revision, (SELECT revision FROM surroundings) AS surroundings,
-       (SELECT max(seq) FROM confirmations WHERE confirmations.at < jobs.opened_at) AS learned
+       ${learnedBefore}
      FROM jobs WHERE id = $id`,
     { bind: { id }, type: QueryTypes.SELECT },
   );

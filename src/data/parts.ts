@@ -17,15 +17,11 @@ export async function findPart(tx: Tx, name: string): Promise<Part | undefined> 
 export const savePart = (tx: Tx, by: string, part: Part) =>
   PartRow.upsert({ name: part.name, body: part, at: new Date(), by }, { transaction: tx });
 
-/** Whether an ID, canonical, is on file, was programmed, or was seen since a moment. */
-export async function idIsKnown(tx: Tx, id: string, since: Date): Promise<boolean> {
+/** Whether an ID, canonical, was ever met: heard, held by a car, programmed, printed, or put on file. */
+export async function idIsKnown(tx: Tx, id: string): Promise<boolean> {
   const [found] = await database().query<{ known: boolean }>(
-    `SELECT EXISTS (SELECT FROM sensors WHERE upper(regexp_replace(sensor_id, '[[:space:]-]', '', 'g')) = $id)
-       OR EXISTS (SELECT FROM car_writes WHERE kind = 'sensor'
-                  AND upper(regexp_replace(body->'asked'->>'id', '[[:space:]-]', '', 'g')) = $id)
-       OR EXISTS (SELECT FROM observations WHERE at >= $since AND kind IN ('activation', 'registry')
-                  AND upper(regexp_replace(body::text, '[[:space:]-]', '', 'g')) LIKE '%"' || $id || '"%') AS known`,
-    { bind: { id, since }, type: QueryTypes.SELECT, transaction: tx },
+    'SELECT EXISTS (SELECT FROM sensor_ids WHERE sensor_id = $id) AS known',
+    { bind: { id }, type: QueryTypes.SELECT, transaction: tx },
   );
   return found?.known ?? false;
 }

@@ -98,13 +98,15 @@ export async function vehiclesByNameNearly(tx: Tx, text: string): Promise<FoundV
   return rows.map(vehicleFrom);
 }
 
-/** Sensor IDs that hold these digits, or that a pattern finds. */
-export async function sensorIds(tx: Tx, digits: string, pattern: string | undefined): Promise<string[]> {
+/** Sensor IDs that hold these digits, or any of these others, in which a dot stands for any digit. */
+export async function sensorIds(tx: Tx, digits: string, others: readonly string[]): Promise<string[]> {
+  const parts = [digits, ...others].map((part) => `%${part.replaceAll('.', '_')}%`);
+  // Each alternative by itself: the index of parts takes no lists.
+  const alternatives = parts.map((_, at) => `sensor_id LIKE $p${at}`).join(' OR ');
   const rows = await select<{ sensor_id: string }>(
     tx,
-    `(SELECT sensor_id FROM sensor_ids WHERE sensor_id LIKE '%' || $digits || '%' LIMIT ${mostLookedAt})
-     ${pattern === undefined ? '' : `UNION (SELECT sensor_id FROM sensor_ids WHERE sensor_id ~ $pattern LIMIT ${mostLookedAt})`}`,
-    { digits, ...(pattern !== undefined && { pattern }) },
+    `SELECT sensor_id FROM sensor_ids WHERE ${alternatives} LIMIT ${mostLookedAt}`,
+    Object.fromEntries(parts.map((part, at) => [`p${at}`, part])),
   );
   return rows.map(({ sensor_id }) => sensor_id);
 }

@@ -40,8 +40,6 @@ import { toolAddress } from './devices';
 import { viewIn, viewJob } from './jobs';
 import { refuseUnless, type Person } from './people';
 
-/** IDs that were seen within this time were perhaps heard from a car that stands here. */
-const heardTodayMs = 86_400_000;
 const usualDigits = 8;
 
 /** Problem: `no-programmer`. */
@@ -221,14 +219,13 @@ async function plan(tx: Tx, jobId: string, asked: ProgrammingAsked): Promise<Res
 
 async function newIdFor(tx: Tx, job: Job): Promise<string> {
   const met = idsMet(job);
-  const since = new Date(Date.now() - heardTodayMs);
   for (;;) {
     const id = newSensorId(
       job.vehicle.tpms.idDigits ?? usualDigits,
       (candidate) => met.has(candidate),
       (below) => randomInt(below),
     );
-    if (!(await idIsKnown(tx, id, since))) return id;
+    if (!(await idIsKnown(tx, id))) return id;
   }
 }
 

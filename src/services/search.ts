@@ -2,7 +2,7 @@ import type { JobFilter } from '../contract';
 import {
   distanceOf,
   readQuery,
-  slipPattern,
+  withSlip,
   type Found,
   type FoundVehicle,
   type ListedJob,
@@ -43,7 +43,7 @@ export async function find(typed: string): Promise<Found[]> {
 }
 
 async function sensors(tx: Parameters<typeof search.sensorIds>[0], digits: string): Promise<Found[]> {
-  const ids = (await search.sensorIds(tx, digits, slipPattern(digits)))
+  const ids = (await search.sensorIds(tx, digits, withSlip(digits)))
     .map((id) => ({ id, distance: distanceOf(id, digits) }))
     .sort((a, b) => a.distance - b.distance || a.id.localeCompare(b.id))
     .slice(0, mostSensors);

@@ -329,7 +329,7 @@ describe('bad input', () => {
         expect(response.status, path).toBe(400);
       }
       const asked = await boss.fetch('/api/vehicles?plate=%00&vin=%00');
-      expect(asked.status).toBe(200);
+      expect(asked.status).toBe(400);
       const form = await fetch(`${shop.address}/api/sign-in`, {
         method: 'POST',
         redirect: 'manual',

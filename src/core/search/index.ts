@@ -20,8 +20,7 @@ export interface Query {
 export const leastCharacters = 2;
 export const mostCharacters = 80;
 const leastDigits = 3;
-/** A slip in less than so many digits would find every other ID. */
-const leastDigitsWithSlip = 5;
+const leastDigitsWithSlip = 6;
 const largestNumber = 2_147_483_647;
 
 /** Undefined where it is too short to look for. */
@@ -48,11 +47,12 @@ const alike: Record<string, string> = { O: '0', Q: '0', I: '1', L: '1', Z: '2', 
 const likeDigits = (text: string): string => text.replace(/[OQILZSG]/g, (letter) => alike[letter] ?? letter);
 
 /**
- * A regular expression (the same in PostgreSQL and here) that finds every ID in which these digits stand with one slip: a
- * digit wrong, lost, doubled, or two neighbours exchanged. Undefined for so few digits that it would find any.
+ * What an ID may hold where these digits stand in it with one slip: a digit wrong, lost, doubled, or two neighbours
+ * exchanged. A dot stands for any digit. Empty for so few digits that too much would hold them: with six, three of them
+ * still stand together whatever the slip, and that is what the index of parts is asked for.
  */
-export function slipPattern(digits: string): string | undefined {
-  if (digits.length < leastDigitsWithSlip) return undefined;
+export function withSlip(digits: string): string[] {
+  if (digits.length < leastDigitsWithSlip) return [];
   const before = (at: number) => digits.slice(0, at);
   const after = (at: number) => digits.slice(at);
   const meant = new Set<string>();
@@ -64,7 +64,7 @@ export function slipPattern(digits: string): string | undefined {
     if (at > 0 && digits[at] !== digits[at - 1])
       meant.add(`${before(at - 1)}${digits[at] ?? ''}${digits[at - 1] ?? ''}${after(at + 1)}`);
   }
-  return [...meant].join('|');
+  return [...meant];
 }
 
 /** How far an ID is from what was typed: the ID, one that begins or ends so, one that holds it, one with a slip; 0 is nearest. */

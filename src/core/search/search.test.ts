@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { slipBetween } from '../sensor-id';
-import { distanceOf, readQuery, slipPattern } from '.';
+import { distanceOf, readQuery, withSlip } from '.';
 
 const hex = (least: number, most: number) =>
   fc.string({ unit: fc.constantFrom(...'0123456789ABCDEF'), minLength: least, maxLength: most });
@@ -41,8 +41,8 @@ describe('what is typed into the one box', () => {
 describe('an ID typed with a slip', () => {
   it('is found exactly where a brute force over all its parts finds one slip', () => {
     fc.assert(
-      fc.property(hex(7, 8), hex(5, 8), (id, typed) => {
-        const pattern = slipPattern(typed) ?? '';
+      fc.property(hex(7, 8), hex(6, 8), (id, typed) => {
+        const pattern = withSlip(typed).join('|');
         // One that holds it as it is needs no slip.
         if (!id.includes(typed)) expect(new RegExp(pattern).test(id)).toBe(isSlipAway(id, typed));
       }),
@@ -66,14 +66,26 @@ describe('an ID typed with a slip', () => {
                 : kind === 2
                   ? id.slice(0, at + 1) + id.slice(at)
                   : id.slice(0, at) + (id[at + 1] ?? '') + (id[at] ?? '') + id.slice(at + 2);
-          expect(id.includes(typed) || new RegExp(slipPattern(typed) ?? '').test(id)).toBe(true);
+          expect(id.includes(typed) || new RegExp(withSlip(typed).join('|')).test(id)).toBe(true);
         },
       ),
     );
   });
 
   it('is not looked for among a few digits', () => {
-    expect(slipPattern('4B07')).toBeUndefined();
+    expect(withSlip('4B07C')).toEqual([]);
+  });
+
+  it('leaves three digits together in every way it may be meant, for the index of parts', () => {
+    fc.assert(
+      fc.property(hex(6, 10), (typed) => {
+        for (const meant of withSlip(typed))
+          expect(
+            meant.split('.').some((part) => part.length >= 3),
+            meant,
+          ).toBe(true);
+      }),
+    );
   });
 
   it('stands after those that hold it as it is', () => {

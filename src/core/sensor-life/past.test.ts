@@ -59,7 +59,7 @@ describe('the life of a sensor', () => {
       'heard B',
     ]);
     expect(met.map((one) => meetingWords(one, metric))).toEqual([
-      'The car held it for LF',
+      'Held by the car for LF',
       'A sensor was programmed as its clone for LF, part uni-1, read back and right',
       'Heard at LF, 230 kPa, 12 °C',
       'Heard at RR, 230 kPa, 12 °C',

@@ -19,7 +19,7 @@ export function meetingWords(meeting: Meeting, units: UnitChoice): string {
         .join(', ');
     }
     case 'held':
-      return `The car held it for ${meeting.wheel}`;
+      return `Held by the car for ${meeting.wheel}`;
     case 'programmed':
       return [
         `${programmedAs[meeting.mode]}${meeting.wheel ? ` for ${meeting.wheel}` : ''}`,

@@ -35,7 +35,7 @@ export function afterSwapWords(after: AfterSwap): string {
         ? `This car holds one set: register or relearn ${listWheels(after.wheels)}.`
         : 'This car holds one set, and no ID of these wheels is on file: wake them first.';
     case 'reset':
-      return 'This car compares wheel speeds: set the pressures cold, then store the reference anew.';
+      return 'This car compares wheel speeds: set the pressures cold, then reset the system.';
     case 'nothing':
       return 'Nothing monitors these tires.';
   }

@@ -7,6 +7,7 @@ import type { QueryInterface } from 'sequelize';
 const tables = `
 CREATE EXTENSION IF NOT EXISTS pg_trgm;
 
+-- Indexes of parts are kept up at once: what waits in a list would be read through by every search.
 CREATE TABLE customers (
   id uuid PRIMARY KEY,
   name text NOT NULL,
@@ -14,21 +15,21 @@ CREATE TABLE customers (
   email text,
   created_at timestamptz NOT NULL DEFAULT now()
 );
-CREATE INDEX customers_by_part ON customers USING gin (lower(name) gin_trgm_ops);
+CREATE INDEX customers_by_part ON customers USING gin (lower(name) gin_trgm_ops) WITH (fastupdate = off);
 CREATE INDEX customers_by_name ON customers (lower(name));
 
 ALTER TABLE vehicles ADD COLUMN customer_id uuid REFERENCES customers ON DELETE SET NULL;
 CREATE INDEX vehicles_by_customer ON vehicles (customer_id);
 CREATE INDEX vehicles_by_plate ON vehicles (plate text_pattern_ops);
-CREATE INDEX vehicles_by_plate_part ON vehicles USING gin (plate gin_trgm_ops);
-CREATE INDEX vehicles_by_vin_part ON vehicles USING gin (vin gin_trgm_ops);
-CREATE INDEX vehicles_by_label_part ON vehicles USING gin (lower(label) gin_trgm_ops);
+CREATE INDEX vehicles_by_plate_part ON vehicles USING gin (plate gin_trgm_ops) WITH (fastupdate = off);
+CREATE INDEX vehicles_by_vin_part ON vehicles USING gin (vin gin_trgm_ops) WITH (fastupdate = off);
+CREATE INDEX vehicles_by_label_part ON vehicles USING gin (lower(label) gin_trgm_ops) WITH (fastupdate = off);
 
 -- One row an ID: what is searched for parts of IDs stays small however often each was met.
 CREATE TABLE sensor_ids (
   sensor_id text PRIMARY KEY
 );
-CREATE INDEX sensor_ids_by_part ON sensor_ids USING gin (sensor_id gin_trgm_ops);
+CREATE INDEX sensor_ids_by_part ON sensor_ids USING gin (sensor_id gin_trgm_ops) WITH (fastupdate = off);
 
 CREATE TABLE sightings (
   sensor_id text NOT NULL REFERENCES sensor_ids,
@@ -107,7 +108,9 @@ BEGIN
 END $$;
 CREATE TRIGGER sensor_services_met AFTER INSERT ON sensor_services FOR EACH ROW EXECUTE FUNCTION services_met();
 
--- Lists over all years.
+-- Lists over all years; what the Yard asks for; the newest confirmation from before a job.
+CREATE INDEX jobs_cancelled ON jobs (cancelled_at DESC) WHERE state = 'cancelled';
+CREATE INDEX confirmations_by_time ON confirmations (at DESC, seq DESC);
 CREATE INDEX jobs_by_day ON jobs (opened_at DESC);
 CREATE INDEX jobs_by_opener ON jobs (opened_by, opened_at DESC);
 CREATE INDEX jobs_unproved ON jobs (handed_over_at DESC) WHERE header -> 'visit' ->> 'unproved' IS NOT NULL;
@@ -115,11 +118,16 @@ CREATE INDEX jobs_unproved ON jobs (handed_over_at DESC) WHERE header -> 'visit'
 
 /** What stands already is met too; each car belongs to whom its last job names. */
 const before = `
-SELECT note_sightings(array_agg(m)) FROM (
-  SELECT m FROM observations o, met_in_observation(o.job_id, o.kind, o.at, o.body) m
-  UNION ALL SELECT m FROM car_writes w, met_in_write(w.job_id, w.kind, w.asked_at, w.body) m
-  UNION ALL SELECT m FROM sensor_services s, met_in_service(s.job_id, s.at, s.body) m
-) AS stood HAVING count(*) > 0;
+-- However long it takes.
+SET LOCAL statement_timeout = 0;
+CREATE TEMPORARY TABLE stood ON COMMIT DROP AS
+  SELECT canonical_id((m).sensor_id) AS id, (m).job_id, (m).how, (m).at FROM (
+    SELECT met_in_observation(job_id, kind, at, body) AS m FROM observations WHERE kind IN ('activation', 'registry')
+    UNION ALL SELECT met_in_write(job_id, kind, asked_at, body) FROM car_writes
+    UNION ALL SELECT met_in_service(job_id, at, body) FROM sensor_services
+  ) AS one;
+INSERT INTO sensor_ids SELECT DISTINCT id FROM stood WHERE id <> '';
+INSERT INTO sightings SELECT id, job_id, how, max(at) FROM stood WHERE id <> '' GROUP BY id, job_id, how;
 
 INSERT INTO customers (id, name)
   SELECT gen_random_uuid(), min(name) FROM (
@@ -137,7 +145,7 @@ export async function up(schema: QueryInterface): Promise<void> {
 
 export async function down(schema: QueryInterface): Promise<void> {
   await schema.sequelize.query(`
-    DROP INDEX jobs_by_day, jobs_by_opener, jobs_unproved;
+    DROP INDEX jobs_by_day, jobs_by_opener, jobs_unproved, jobs_cancelled, confirmations_by_time;
     DROP TRIGGER observations_met ON observations;
     DROP TRIGGER car_writes_met ON car_writes;
     DROP TRIGGER sensor_services_met ON sensor_services;

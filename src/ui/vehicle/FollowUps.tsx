@@ -116,7 +116,7 @@ export function FollowUpLine({
           <>
             <Field label="Why is it dropped?" value={word} onValue={setWord} maxLength={500} />
             <Button disabled={word.trim() === ''} onClick={() => void end('dropped')}>
-              Drop it
+              Drop
             </Button>
           </>
         ) : (

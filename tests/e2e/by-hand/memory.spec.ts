@@ -142,7 +142,7 @@ test('a cloned sensor is traced over two cars', async ({ page }) => {
   await expect(page.getByRole('note')).toContainText(/CLO 1 and at Tarn Velo, blue CLO 2/);
   await expect(page.getByRole('listitem')).toContainText([
     'Heard at LF',
-    'The car held it for LF',
+    'Held by the car for LF',
     'Heard at LF',
   ]);
 });
