@@ -4,13 +4,15 @@ import { orSentence } from './say';
 const [command, ...parameters] = process.argv.slice(2);
 process.chdir(process.env.HACIENDA_CALLED_FROM ?? '.');
 
-const usage = `usage: ./hacienda demo | start | assess FILE… | relearn PROCEDURE EVENTS | test | shots | reset
+const usage = `usage: ./hacienda demo | start | assess FILE… | relearn PROCEDURE EVENTS | test | shots | backup FILE | restore FILE | reset
   demo    an invented shop with simulated cars, to try it out
   start   the shop's own data; --processes: one server process for each core
   assess  job files in, one assessment per line out
   relearn a procedure and the events of a run in, where the run stands out, a line per event
   test    every check there is
   shots   remakes docs/screenshots
+  backup  the shop's data into a file, restored on trial and compared
+  restore such a file in the place of the shop's data
   reset   wipes .hacienda after asking
 `;
 
@@ -28,6 +30,10 @@ async function run(): Promise<number> {
       return (await import('./test')).test(parameters);
     case 'shots':
       return (await import('./shots')).shots();
+    case 'backup':
+      return (await import('./keep')).backup(parameters);
+    case 'restore':
+      return (await import('./keep')).restore(parameters);
     case 'reset':
       return (await import('./reset')).reset(parameters);
     default:

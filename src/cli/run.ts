@@ -9,7 +9,7 @@ const execute = promisify(execFile);
 export async function output(
   program: string,
   parameters: string[],
-  options: { uid?: number; gid?: number } = {},
+  options: { uid?: number; gid?: number; env?: NodeJS.ProcessEnv } = {},
 ): Promise<string> {
   try {
     return (await execute(program, parameters, { ...options, cwd: '/' })).stdout.trim();

@@ -5,6 +5,7 @@ import { addPerson, hasAnybody } from '../services/people';
 import { pauseAfter } from '../server/pause';
 import { loadDemo } from './demo-data';
 import { home, startInstance, type Instance } from './instance';
+import { backUpDaily } from './keep';
 import { say, Trouble } from './say';
 
 export const usualPort = 4317;
@@ -42,11 +43,23 @@ async function serve(options: Omit<Parameters<typeof startInstance>[0], 'port'>)
     process.once('SIGTERM', resolve);
   });
   const instance = await startInstance({ ...options, port });
+  const endBackups = backupsOf(instance);
   say('Ctrl-C stops it.');
   say(instance.address);
   await keepRunning(instance, asked);
+  endBackups();
   await instance.stop();
   return 0;
+}
+
+/** `HACIENDA_BACKUPS=FOLDER`: a backup there each night at three, or at the hour of `HACIENDA_BACKUP_HOUR`. */
+function backupsOf({ databaseUrl }: Instance): () => void {
+  const { HACIENDA_BACKUPS: folder, HACIENDA_BACKUP_HOUR = '3' } = process.env;
+  if (!folder) return () => undefined;
+  const hour = Number(HACIENDA_BACKUP_HOUR);
+  if (!Number.isInteger(hour) || hour < 0 || hour > 23)
+    throw new Trouble('HACIENDA_BACKUP_HOUR must be an hour of the day, 0 to 23.');
+  return backUpDaily(databaseUrl, folder, hour);
 }
 
 /** Starts a server that ended by itself again, until somebody asks to stop. What was stored is safe meanwhile. */

@@ -85,6 +85,10 @@ export function brokenRule(error: unknown): string | undefined {
   return typeof from?.constraint === 'string' ? from.constraint : undefined;
 }
 
+/** A connection for what may take long: a migration of a large shop. Whoever asks for it closes it. */
+export const patientDatabase = (): Sequelize =>
+  new Sequelize(databaseUrl(), { dialect: 'postgres', logging: false, pool: { max: 2, min: 0 } });
+
 /** Those of one job take turns: a job that is held up holds one connection, and the others serve the shop. */
 const turns = new Map<string, { last: Promise<unknown>; waiting: number }>();
 /** So many wait for one job; more are told to come back. */

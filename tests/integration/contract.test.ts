@@ -169,7 +169,9 @@ describe('the published description of the API', () => {
           ...(method !== 'GET' && { body: {} }),
         });
         expect(status, name).toBe(404);
-        expect(problemSchema.parse(answer).error.code, name).toMatch(/^unknown-(job|gauge|person|run|vehicle|follow-up)$/);
+        expect(problemSchema.parse(answer).error.code, name).toMatch(
+          /^unknown-(job|gauge|person|run|vehicle|follow-up)$/,
+        );
       }
       if (method !== 'GET' && name !== 'assess' && name !== 'importJob' && name !== 'signIn') {
         const { status } = await asked(name, { id: none, body: { nothing: 'right' } });

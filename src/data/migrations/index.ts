@@ -1,6 +1,6 @@
 import { SequelizeStorage, Umzug } from 'umzug';
 import type { QueryInterface } from 'sequelize';
-import { database } from '../database';
+import { patientDatabase } from '../database';
 import * as first from './0001-first';
 import * as instruments from './0002-instruments';
 import * as confirmations from './0003-confirmations';
@@ -53,7 +53,7 @@ const migrations: { name: string; migration: Migration }[] = [
 
 /** Brings the database up to date; returns the names of what was run. Two starters do not collide. */
 export async function migrate(): Promise<string[]> {
-  const sequelize = database();
+  const sequelize = patientDatabase();
   const umzug = new Umzug({
     migrations: migrations.map(({ name, migration }) => ({
       name,
@@ -63,9 +63,13 @@ export async function migrate(): Promise<string[]> {
     storage: new SequelizeStorage({ sequelize, tableName: 'migrations' }),
     logger: undefined,
   });
-  return sequelize.transaction(async (transaction) => {
-    // Held to the end of the transaction: a second starter waits here, then finds nothing to do.
-    await sequelize.query('SELECT pg_advisory_xact_lock(4841434945)', { transaction });
-    return (await umzug.up()).map(({ name }) => name);
-  });
+  try {
+    return await sequelize.transaction(async (transaction) => {
+      // Held to the end of the transaction: a second starter waits here, then finds nothing to do.
+      await sequelize.query('SELECT pg_advisory_xact_lock(4841434945)', { transaction });
+      return (await umzug.up()).map(({ name }) => name);
+    });
+  } finally {
+    await sequelize.close();
+  }
 }

@@ -1,0 +1,142 @@
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
+import { once } from 'node:events';
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import getPort from 'get-port';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { placesOf, wipe } from '../../src/cli/cluster';
+import { root } from '../../src/cli/instance';
+import { outdated } from '../../src/cli/keep';
+import { differences } from '../../src/data/keeping';
+import { Client } from '../support/shop';
+
+const home = mkdtempSync(join(tmpdir(), 'hacienda-keep-'));
+const folder = join(home, 'demo');
+const file = join(home, 'night.backup');
+let shop: { address: string; process: ChildProcess };
+
+const environment = { ...process.env, HACIENDA_HOME: home, DATABASE_URL: '' };
+
+/** Runs `./hacienda` on that home. */
+function hacienda(...parameters: string[]) {
+  const run = spawnSync(join(root, 'hacienda'), parameters, {
+    cwd: home,
+    encoding: 'utf8',
+    env: environment,
+  });
+  return { status: run.status, text: run.stdout + run.stderr };
+}
+
+/** Starts the demo as a person does. */
+async function open(): Promise<typeof shop> {
+  const port = await getPort({ host: '127.0.0.1' });
+  const address = `http://127.0.0.1:${port}`;
+  const started = spawn(join(root, 'hacienda'), ['demo'], {
+    env: { ...environment, PORT: String(port) },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  await new Promise<void>((resolve, reject) => {
+    started.stdout.on('data', (words: Buffer) => words.toString().includes(address) && resolve());
+    started.once('exit', (status) => reject(new Error(`the demo ended (${status})`)));
+  });
+  return { address, process: started };
+}
+
+async function close(): Promise<void> {
+  if (shop.process.exitCode !== null) return;
+  shop.process.kill('SIGINT');
+  await once(shop.process, 'exit');
+}
+
+/** What a person sees of the shop: its Yard, all its jobs, a car found again, what is due, what it learned. */
+async function figures(): Promise<object> {
+  const boss = await Client.signIn(shop.address, 'manager');
+  const at = (path: string) => boss.get<unknown>(path);
+  return {
+    jobs: await at('/api/jobs'),
+    found: await at('/api/find?q=731'),
+    sensor: await at('/api/find?q=5A0E6C41'),
+    due: await at('/api/follow-ups'),
+    figures: await at('/api/figures'),
+    gauges: await at('/api/gauges'),
+    people: await at('/api/people'),
+  };
+}
+
+beforeAll(async () => {
+  shop = await open();
+});
+afterAll(async () => {
+  await close();
+  wipe(folder);
+  for (const place of [...placesOf(home), home]) rmSync(place, { recursive: true, force: true });
+});
+
+describe('backup and restore', () => {
+  let before: object;
+
+  it('back up a running shop, restored on trial and compared', async () => {
+    before = await figures();
+    const made = hacienda('backup', 'night.backup', '--demo');
+    expect(made.text).toMatch(/Backed up \d+ rows of \d+ tables .* restored on trial and compared/);
+    expect(made.status).toBe(0);
+    expect(existsSync(`${file}.partial`)).toBe(false);
+    // The shop goes on, and nothing of the trial is left.
+    expect(await figures()).toEqual(before);
+  });
+
+  it('do not restore over a running shop, nor without being told to', async () => {
+    expect(hacienda('restore', 'night.backup', '--demo', '--yes')).toMatchObject({ status: 1 });
+    await close();
+    expect(hacienda('restore', 'night.backup', '--demo').text).toMatch(/Nothing was restored/);
+    expect(hacienda('restore', 'nowhere.backup', '--demo', '--yes').text).toMatch(/There is no .*nowhere/);
+    expect(hacienda('restore', '--demo').text).toMatch(/usage/);
+  });
+
+  it('bring everything back after all of it was wiped: the same figures', async () => {
+    wipe(folder);
+    const restored = hacienda('restore', 'night.backup', '--demo', '--yes');
+    expect(restored.text).toMatch(/Restored/);
+    expect(restored.status).toBe(0);
+    shop = await open();
+    expect(await figures()).toEqual(before);
+  });
+
+  it('refuse a file that is torn, and leave the shop as it is', async () => {
+    await close();
+    const whole = readFileSync(file);
+    writeFileSync(file, whole.subarray(0, Math.floor(whole.length / 2)));
+    const torn = hacienda('restore', 'night.backup', '--demo', '--yes');
+    expect(torn.text).toMatch(/nothing was changed/i);
+    expect(torn.status).toBe(1);
+    writeFileSync(file, whole);
+    // A backup whose sums are of another night.
+    const sums = `${file}.sums.json`;
+    writeFileSync(sums, readFileSync(sums, 'utf8').replace(/"rows": (\d+)/, '"rows": 1$1'));
+    expect(hacienda('restore', 'night.backup', '--demo', '--yes').text).toMatch(/Nothing was changed/);
+    shop = await open();
+    expect(await figures()).toEqual(before);
+  });
+});
+
+describe('a schedule of backups', () => {
+  it('keeps the last fortnight, and what others put there', () => {
+    const days = Array.from({ length: 16 }, (_, n) => `hacienda-2026-11-${String(n + 10)}.backup`);
+    const names = [...days, ...days.map((day) => `${day}.sums.json`), 'hacienda-by-hand.backup', 'notes.txt'];
+    expect(outdated(names)).toEqual([
+      'hacienda-2026-11-10.backup',
+      'hacienda-2026-11-10.backup.sums.json',
+      'hacienda-2026-11-11.backup',
+      'hacienda-2026-11-11.backup.sums.json',
+    ]);
+    expect(outdated(days.slice(0, 14))).toEqual([]);
+  });
+
+  it('tells a table that differs, by rows or by what they say', () => {
+    const one = { jobs: { rows: 2, sum: '17' }, people: { rows: 1, sum: '4' } };
+    expect(differences(one, one)).toEqual([]);
+    expect(differences(one, { ...one, jobs: { rows: 2, sum: '18' } })).toHaveLength(1);
+    expect(differences(one, { jobs: one.jobs })).toEqual(['people: 1 rows in the backup, no table restored']);
+  });
+});
