@@ -79,7 +79,7 @@ export async function vehiclesByName(tx: Tx, words: readonly string[]): Promise<
 }
 
 /** A name counts as written nearly so from this share of common trigrams on; two slips in a long name leave half. */
-const nearlySo = 0.4;
+const nearlySo = 0.5;
 
 /** By a customer's name that is written nearly so. */
 export async function vehiclesByNameNearly(tx: Tx, text: string): Promise<FoundVehicle[]> {

@@ -27,7 +27,7 @@ export async function find(typed: string): Promise<Found[]> {
     const byCode = query.code.length < 2 ? [] : await search.vehiclesByCode(tx, query.code);
     const byName = await search.vehiclesByName(tx, query.words);
     const nearly =
-      byCode.length + byName.length < fewFound && query.text.length >= 4
+      byCode.length + byName.length < fewFound && isName(query.text)
         ? await search.vehiclesByNameNearly(tx, query.text)
         : [];
     return [
@@ -41,6 +41,9 @@ export async function find(typed: string): Promise<Found[]> {
     ];
   });
 }
+
+/** Names have letters alone, and enough of them to be written wrongly. */
+const isName = (text: string): boolean => text.length >= 4 && !/\d/.test(text);
 
 async function sensors(tx: Parameters<typeof search.sensorIds>[0], digits: string): Promise<Found[]> {
   const ids = (await search.sensorIds(tx, digits, withSlip(digits)))

@@ -111,9 +111,9 @@ CREATE TRIGGER sensor_services_met AFTER INSERT ON sensor_services FOR EACH ROW 
 -- Lists over all years; what the Yard asks for; the newest confirmation from before a job.
 CREATE INDEX jobs_cancelled ON jobs (cancelled_at DESC) WHERE state = 'cancelled';
 CREATE INDEX confirmations_by_time ON confirmations (at DESC, seq DESC);
-CREATE INDEX jobs_by_day ON jobs (opened_at DESC);
-CREATE INDEX jobs_by_opener ON jobs (opened_by, opened_at DESC);
-CREATE INDEX jobs_unproved ON jobs (handed_over_at DESC) WHERE header -> 'visit' ->> 'unproved' IS NOT NULL;
+CREATE INDEX jobs_by_day ON jobs (opened_at DESC, id DESC);
+CREATE INDEX jobs_by_opener ON jobs (opened_by, opened_at DESC, id DESC);
+CREATE INDEX jobs_unproved ON jobs (opened_at DESC, id DESC) WHERE header -> 'visit' ->> 'unproved' IS NOT NULL;
 `;
 
 /** What stands already is met too; each car belongs to whom its last job names. */
