@@ -30,9 +30,11 @@ const drawn = async (page: Page) => {
   await page.locator('.recharts-surface').first().waitFor();
 };
 
-const opened = (button: string) => async (page: Page) => {
-  await page.getByRole('button', { name: button, exact: true }).click();
-  await drawn(page);
+/** The vehicle with a past. */
+const remembered = async (page: Page) => {
+  await page.getByRole('link', { name: /KUR 731/ }).click();
+  await page.waitForURL(/vehicles/);
+  await page.waitForFunction(() => !document.querySelector('astro-island[ssr]:not([client=visible])'));
 };
 
 /** Starts the relearn of this title on the job that is open, and makes ready. */
@@ -67,19 +69,28 @@ const list: Shot[] = [
       await page.getByRole('dialog').getByText('Simulated gauge').waitFor();
     },
   },
+  { name: 'sheet', at: 'KUR 633', plate: true },
   {
-    name: 'what-if',
-    at: 'ARR 774',
-    plate: true,
+    name: 'find',
+    at: '/find?q=kur',
     then: async (page) => {
-      await page.getByRole('button', { name: 'What if' }).click();
-      await page.getByRole('checkbox', { name: /Lamp flashes/ }).uncheck();
-      await page.getByRole('checkbox', { name: /Code C1241/ }).uncheck();
-      await page.getByLabel('falls to').first().waitFor();
+      await page.getByRole('link', { name: /KUR 731/ }).waitFor();
     },
   },
-  { name: 'sheet', at: 'KUR 633', plate: true },
-  { name: 'tonight', at: 'BRI 550', plate: true, then: opened('Tonight') },
+  { name: 'vehicle', at: '/find?q=KUR731', then: remembered },
+  {
+    name: 'labels',
+    at: '/find?q=KUR731',
+    then: async (page) => {
+      await remembered(page);
+      await page
+        .getByRole('region', { name: 'Wheel set summer' })
+        .getByRole('button', { name: 'Labels' })
+        .click();
+      await page.getByRole('button', { name: 'Show them' }).click();
+      await page.getByRole('img').first().waitFor();
+    },
+  },
   { name: 'devices', at: '/devices' },
   { name: 'bench', at: '/bench?tool=lamp&p=230&t=14&on=200&off=215&low=-11&h=1640', then: drawn },
   { name: 'figures', at: '/figures' },
@@ -137,17 +148,6 @@ const list: Shot[] = [
     },
   },
   {
-    name: 'run-phone-dark',
-    at: 'SIE 218',
-    plate: true,
-    phone: true,
-    dark: true,
-    then: async (page) => {
-      await running('Hazards three times')(page);
-      await page.getByRole('heading', { name: /Wait for horn twice/ }).waitFor();
-    },
-  },
-  {
     name: 'gauges',
     at: '/gauges',
     then: async (page) => {
@@ -184,7 +184,7 @@ export async function shots(): Promise<number> {
         const href = await page.getByRole('link', { name: at }).getAttribute('href');
         await page.goto(`${shop.address}${href}`, { waitUntil: 'load' });
       }
-      await page.waitForFunction(() => !document.querySelector('astro-island[ssr]'));
+      await page.waitForFunction(() => !document.querySelector('astro-island[ssr]:not([client=visible])'));
       await page.evaluate(() => document.fonts.ready);
       await then?.(page);
       await page.screenshot({ path: join(target, `${name}.png`) });

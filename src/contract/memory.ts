@@ -195,7 +195,7 @@ export const memoryContracts = {
   },
   undoMerge: {
     summary: 'Takes two records apart again',
-    body: z.object({}),
+    body: z.strictObject({}),
     answer: z.null(),
     problems: ['not-allowed', 'unknown-vehicle', 'already-merged'],
   },

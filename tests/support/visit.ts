@@ -29,6 +29,18 @@ export async function openJob(page: Page, plate: string): Promise<string> {
   return path;
 }
 
+/** Views of what the shop remembers: the box, a vehicle, a sensor, and a sheet of labels. */
+export async function memoryViews(page: Page): Promise<string[]> {
+  const found = await page.request.get(`${address()}/api/find?q=KUR731`);
+  const [vehicle] = (await found.json()) as { id: string }[];
+  const labelled = await page.request.post(`${address()}/api/labels`, {
+    headers: { origin: address() },
+    data: { targets: [{ of: 'key', vehicleId: vehicle?.id }] },
+  });
+  const codes = ((await labelled.json()) as string[]).join();
+  return ['/find', `/vehicles/${vehicle?.id}`, '/sensors/5A0E6C41', `/labels?codes=${codes}&stock=roll-62`];
+}
+
 /** Waits until the next move is this, and is to be taken. */
 export async function expectMove(page: Page, label: string): Promise<void> {
   const foot = page.getByRole('group', { name: 'Next move' });

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { address, hydrated, openJob } from '../../support/visit';
+import { address, hydrated, memoryViews, openJob } from '../../support/visit';
 
 /** A small phone, a phone, a tablet held both ways, the one this is drawn for, and that one at 200 % zoom. */
 const sizes = [
@@ -56,7 +56,7 @@ async function fitsAt(page: Page, where: string, more: () => Promise<void> = asy
 }
 
 test('every view fits every screen, and what is pressed is at least 48 px', async ({ page }) => {
-  for (const view of views) {
+  for (const view of [...views, ...(await memoryViews(page))]) {
     await page.goto(address() + view);
     await hydrated(page);
     await fitsAt(page, view);

@@ -2,7 +2,15 @@ import { gzipSync } from 'node:zlib';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
 import { v7 as newKey } from 'uuid';
-import { address, expectMove, found, hydrated, measureUntil, openJob } from '../../support/visit';
+import {
+  address,
+  expectMove,
+  found,
+  hydrated,
+  measureUntil,
+  memoryViews,
+  openJob,
+} from '../../support/visit';
 
 /** Takes the next move with the keyboard alone. */
 async function enter(page: Page, label: string): Promise<void> {
@@ -434,6 +442,7 @@ for (const theme of ['light', 'dark'] as const) {
         '/setup',
         '/sign-in',
         '/nowhere',
+        ...(await memoryViews(page)),
       ]) {
         await page.goto(address() + path);
         await clean(path);
