@@ -6,6 +6,7 @@ import { sensibleProcedureSchema } from '../core/relearn/procedure/problems';
 import { procedureSchema } from '../core/relearn/procedure/schema';
 import { shopSettingsSchema } from '../core/shop';
 import { receiverSchema } from '../core/uds/receiver';
+import type { SensorLives } from '../core/sensor-life/lifetimes';
 import { unitChoiceSchema } from '../core/units/schema';
 import { roles, type PairedDevice, type SessionSummary } from '../core/visit/person';
 import type { DeviceState, KnownVehicle, ProfileSummary, ShopFigures } from '../core/visit/view';
@@ -70,7 +71,34 @@ const profileSummarySchema = z.object({
   kind: z.enum(['direct', 'indirect', 'none']),
 }) satisfies z.ZodType<ProfileSummary>;
 
+const pair = z.tuple([z.number(), z.number()]);
+const sensorLivesSchema = z.object({
+  sensors: z.int(),
+  ended: z.int(),
+  steps: z.array(
+    z.object({
+      at: z.number(),
+      atRisk: z.int(),
+      ended: z.int(),
+      survival: z.number(),
+      error: z.number(),
+      low: z.number(),
+      high: z.number(),
+    }),
+  ),
+  fit: z
+    .object({
+      shape: z.number(),
+      scale: z.number(),
+      shapeInterval: pair,
+      scaleInterval: pair,
+      ended: z.int(),
+    })
+    .nullable(),
+}) satisfies z.ZodType<SensorLives>;
+
 const figuresSchema = z.object({
+  sensorLives: sensorLivesSchema,
   experience: experienceSchema,
   visits: z.array(
     z.object({

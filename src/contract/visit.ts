@@ -46,6 +46,7 @@ export const visitSchema = z.object({
   state,
   job: jobSchema,
   experience: experienceSchema.optional(),
+  sensorCurve: z.object({ shape: z.number(), scaleYears: z.number(), ended: z.int() }).optional(),
   codes: z.record(z.string(), z.object({ about: z.string(), wheel: wheel.optional() })),
   devices: devicesAtHandSchema,
   gauges: z.array(instrumentSchema),

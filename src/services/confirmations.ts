@@ -12,6 +12,7 @@ import type { ShopFigures } from '../core/visit/view';
 import { inTransaction, type Tx } from '../data/database';
 import * as confirmations from '../data/confirmations';
 import { refuseUnless, type Person } from './people';
+import { sensorLives } from './sensor-lives';
 
 /** What a shop has seen by a moment: everything confirmed up to then. */
 interface Learned {
@@ -79,8 +80,10 @@ export async function confirmIn(
 const listed = 50;
 
 /** What the shop has seen by now, and the visits it comes from, the newest first. */
-export const shopFigures = (): Promise<ShopFigures> =>
-  inTransaction(async (tx) => ({
+export const shopFigures = async (): Promise<ShopFigures> => {
+  const lives = await sensorLives();
+  return inTransaction(async (tx) => ({
+    sensorLives: lives,
     experience: (await learned(tx)).at(-1)?.experience ?? {},
     visits: (await confirmations.loadConfirmed(tx, listed)).map(
       ({ jobId, number, header, confirmation }) => ({
@@ -94,3 +97,4 @@ export const shopFigures = (): Promise<ShopFigures> =>
       }),
     ),
   }));
+};

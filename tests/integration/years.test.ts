@@ -7,6 +7,7 @@ import { database } from '../../src/data/database';
 import { viewJob, yard } from '../../src/services/jobs';
 import { metElsewhere, pastOfSensor, pastOfVehicle } from '../../src/services/past';
 import { find, listJobs } from '../../src/services/search';
+import { sensorLives } from '../../src/services/sensor-lives';
 import { fillYears } from '../../src/services/years';
 import { must } from '../support/must';
 
@@ -26,6 +27,8 @@ beforeAll(async () => {
   if (!often) throw new Error('there are cars');
   car = often;
   await fillYears(asked);
+  // Counted once an hour over all visits, and nobody waits for it.
+  expect((await sensorLives()).ended).toBeGreaterThan(100);
 });
 
 describe('ten years of a busy chain', () => {

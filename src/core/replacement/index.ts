@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { aliveAfter } from '../sensor-life';
+import { aliveAfter, type LifeCurve } from '../sensor-life';
 import { findingsThatHold, type Assessment } from '../assessment';
 import { recordOf } from '../finding';
 import { atWheel, type Job } from '../job';
@@ -43,9 +43,20 @@ export interface Advice {
  */
 export function adviseReplacement(
   job: Job,
-  { assessment, tiresOff, year }: { assessment: Assessment; tiresOff: boolean; year: number },
+  {
+    assessment,
+    tiresOff,
+    year,
+    curve,
+  }: {
+    assessment: Assessment;
+    tiresOff: boolean;
+    year: number;
+    /** The shop's own, where it has one. */
+    curve?: LifeCurve | undefined;
+  },
 ): Advice {
-  const sensors = wornSensors(job, assessment, tiresOff, year);
+  const sensors = wornSensors(job, { assessment, tiresOff, year, curve });
   const worth = sensors.filter((sensor) => sensor.atFault || isWorn(sensor));
   const wheels = worth.map(({ wheel }) => wheel);
   const onRoad = sensors.filter(({ wheel }) => isOnRoad(wheel)).every(({ wheel }) => wheels.includes(wheel));
@@ -62,7 +73,10 @@ function isWorn({ tireOff, age, endsBeforeNextTires = 0, endsWithinYear = 0 }: W
   return age?.from === 'record' && endsWithinYear >= figures.worthTakingOff.value;
 }
 
-function wornSensors(job: Job, assessment: Assessment, tiresOff: boolean, year: number): WornSensor[] {
+function wornSensors(
+  job: Job,
+  { assessment, tiresOff, year, curve }: Parameters<typeof adviseReplacement>[1],
+): WornSensor[] {
   const ledger = ledgerOf(job);
   const faulty = wheelsAtFault(assessment);
   return monitoredWheels(job).map((wheel) => {
@@ -72,8 +86,8 @@ function wornSensors(job: Job, assessment: Assessment, tiresOff: boolean, year: 
       wheel,
       atFault,
       age,
-      endsBeforeNextTires: age && endsWithin(age.years, figures.yearsBetweenTires.value),
-      endsWithinYear: age && endsWithin(age.years, 1),
+      endsBeforeNextTires: age && endsWithin(age.years, figures.yearsBetweenTires.value, curve),
+      endsWithinYear: age && endsWithin(age.years, 1, curve),
       tireOff: tiresOff || atFault,
     };
   });
@@ -102,7 +116,8 @@ function ageOf(job: Job, wheel: Position, year: number): WornSensor['age'] {
 }
 
 /** The chance that a battery that has lasted `years` ends within so many more. */
-const endsWithin = (years: number, more: number): number => 1 - aliveAfter(years + more) / aliveAfter(years);
+const endsWithin = (years: number, more: number, curve: LifeCurve | undefined): number =>
+  1 - aliveAfter(years + more, curve) / aliveAfter(years, curve);
 
 /** The next thing to do about what was chosen. */
 export type ReplacementStep = { do: 'program' | 'service' | 'wake'; wheel: Position };

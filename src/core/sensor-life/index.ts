@@ -1,4 +1,5 @@
-import { practice } from '../figure';
+import { judged, practice } from '../figure';
+import { aliveAt } from '../survival';
 
 /**
  * How long a sensor lasts: its battery cannot be changed, so its life is the battery's. A Weibull curve,
@@ -9,6 +10,22 @@ export const curve = {
   scaleYears: practice(9, 'two thirds are gone after nine years'),
 } as const;
 
-/** The share of sensors, 0 to 1, whose battery lasts so many years and more. */
-export const aliveAfter = (years: number): number =>
-  Math.exp(-((years / curve.scaleYears.value) ** curve.shape.value));
+/** A curve of a shop's own, and how many of its sensors ended to tell it. */
+export interface LifeCurve {
+  shape: number;
+  scaleYears: number;
+  ended: number;
+}
+
+/** From so many ends on a shop's own curve is taken instead of common practice. */
+export const endsForOwnCurve = judged(
+  10,
+  'with ten ends the scale is known to about a tenth; with fewer the curve of common practice is the better guess',
+);
+
+/** The share of sensors, 0 to 1, whose battery lasts so many years and more: by the shop's own curve, where it has one. */
+export const aliveAfter = (years: number, own?: LifeCurve): number =>
+  aliveAt(
+    { shape: own?.shape ?? curve.shape.value, scale: own?.scaleYears ?? curve.scaleYears.value },
+    years,
+  );

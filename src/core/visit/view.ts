@@ -2,6 +2,8 @@ import type { RepairOutcome } from '../repair-outcome';
 import type { Experience } from '../diagnosis';
 import { asJudged, type Instrument } from '../gauge';
 import type { Job } from '../job';
+import type { LifeCurve } from '../sensor-life';
+import type { SensorLives } from '../sensor-life/lifetimes';
 import type { CodeTable } from '../trouble-code/meaning';
 import type { Position } from '../wheel';
 import type { Move } from '.';
@@ -39,6 +41,8 @@ export interface VisitView {
   job: Job;
   /** What the shop had seen when the job was opened, where it is what a verdict rests on too. */
   experience?: Experience;
+  /** How long sensors last here, where enough of the shop's own ended to tell. */
+  sensorCurve?: LifeCurve;
   /** What the maker's codes are about on this vehicle, by its profile. */
   codes: CodeTable;
   devices: DevicesAtHand;
@@ -113,6 +117,7 @@ export interface ProfileSummary {
 export interface ShopFigures {
   experience: Experience;
   visits: ConfirmedVisit[];
+  sensorLives: SensorLives;
 }
 
 export interface ConfirmedVisit {

@@ -16,6 +16,7 @@ import { inTransaction, type Tx } from '../../data/database';
 import * as jobs from '../../data/jobs';
 import { judgedOnce } from '../judging';
 import { atHand, devicesNow } from '../devices';
+import { shopCurve } from '../sensor-lives';
 import { surroundings } from '../surroundings';
 
 /** The view of each job as it was put together last, with all it rests on: twenty screens that hear of one reading are told the same. */
@@ -47,6 +48,7 @@ export async function viewIn(tx: Tx, id: string): Promise<Result<VisitView>> {
   const receiver = receiverOf(record.header);
   const experience = experienceAt(row.openedAt);
   const job = toJobFile(record);
+  const sensorCurve = shopCurve();
   return success({
     id: row.id,
     number: row.number,
@@ -56,6 +58,7 @@ export async function viewIn(tx: Tx, id: string): Promise<Result<VisitView>> {
     state: row.state,
     job,
     ...(experience && { experience }),
+    ...(sensorCurve && { sensorCurve }),
     codes: receiver?.codes ?? {},
     devices: atHand(job, receiver, shop),
     gauges: speakingFor(job, gauges),

@@ -156,7 +156,7 @@ function Wheel({ one, set, today }: { one: SetWheel; set: WheelSet; today: strin
         )}
       </td>
       <td>{ageWords(one.newOn, now)}</td>
-      <td className="figures">{one.treadMm === null ? '–' : `${one.treadMm} mm`}</td>
+      <td className="figures">{one.treadMm === null ? '–' : `${one.treadMm.toFixed(1)} mm`}</td>
       <td>
         {made?.ok
           ? `week ${made.value.week} of ${made.value.year}, ${Math.max(0, tireAgeYears(made.value, now)).toFixed(1)} years`

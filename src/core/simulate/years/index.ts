@@ -30,7 +30,8 @@ export interface SimulatedSet {
   season: 'summer' | 'winter' | 'all-season';
   isOn: boolean;
   rack: string | null;
-  wheels: { wheel: Position; sensorId: string; newOn: string }[];
+  /** `endsMs`: when the battery of the sensor will have ended. */
+  wheels: { wheel: Position; sensorId: string; newOn: string; endsMs: number }[];
 }
 
 export interface SimulatedVisit {
@@ -94,7 +95,11 @@ function vehicleOf(chance: Chance, n: number, { from, to, people }: Life): Simul
   const visits: SimulatedVisit[] = [];
   let on = 0;
   let lastMs = firstMs;
-  for (let atMs = firstMs; atMs < to.getTime(); atMs = nextVisit(chance, atMs)) {
+  for (
+    let atMs = firstMs;
+    atMs < to.getTime();
+    atMs = sooner(chance, sets[on], lastMs, nextVisit(chance, lastMs))
+  ) {
     const isSwap = sets.length > 1 && visits.length > 0 && chance.share() < 0.7;
     visits.push(
       visitOf(chance, { car, sets, on, atMs, sinceMs: atMs - lastMs, isSwap, by: pick(chance, people) }),
@@ -151,7 +156,8 @@ function setsOf(chance: Chance, kind: Kind, builtMs: number): SimulatedSet[] {
     wheels: roadWheels.map((wheel) => ({
       wheel,
       sensorId: kind.prefix + digits16(chance, 6),
-      newOn: new Date(newMs).toISOString().slice(0, 10),
+      newOn: dayOf(newMs),
+      endsMs: endOf(chance, newMs),
     })),
   });
   return chance.share() < 0.5
@@ -176,7 +182,7 @@ function visitOf(chance: Chance, { car, sets, on, atMs, sinceMs, isSwap, by }: V
   const handedOverAt = new Date(atMs + (35 + chance.share() * 80) * 60_000);
   const nowC = Math.round(outdoorC(openedAt) + (chance.share() - 0.5) * 8);
   const key = uuid(chance);
-  const silent = set.wheels.find((wheel) => chance.share() < endsIn(wheel.newOn, atMs, sinceMs));
+  const silent = set.wheels.filter(({ endsMs }) => endsMs <= atMs);
   const leaking = chance.share() < leaks ? pick(chance, roadWheels) : undefined;
   const lostKPa = Math.min(60, (seepsPerMonthKPa * sinceMs) / (30 * dayMs));
   const observations: Observation[] = [];
@@ -185,7 +191,7 @@ function visitOf(chance: Chance, { car, sets, on, atMs, sinceMs, isSwap, by }: V
   observations.push({
     kind: 'lamp',
     at: at(),
-    state: silent ? 'flash-then-steady' : leaking || lostKPa > 50 ? 'steady' : 'off',
+    state: silent.length > 0 ? 'flash-then-steady' : leaking || lostKPa > 50 ? 'steady' : 'off',
     bulbCheck: true,
   });
   for (const wheel of roadWheels) {
@@ -198,7 +204,7 @@ function visitOf(chance: Chance, { car, sets, on, atMs, sinceMs, isSwap, by }: V
     observations.push({ kind: 'gauge', at: at(), wheel, kPa: Math.round(kPa), tire: 'cold' });
   }
   for (const { wheel, sensorId } of set.wheels) {
-    const isSilent = silent?.wheel === wheel;
+    const isSilent = silent.some((one) => one.wheel === wheel);
     const kPa = Math.round(atTemperature({ kPa: 225, celsius: nowC, altitudeM: 300 }, nowC + 2));
     observations.push({
       kind: 'activation',
@@ -212,20 +218,36 @@ function visitOf(chance: Chance, { car, sets, on, atMs, sinceMs, isSwap, by }: V
     kind: 'registry',
     at: at(),
     entries: set.wheels.map(({ wheel, sensorId }) => ({ wheel, id: sensorId })),
-    codes: silent ? [{ code: 'C1A63', status: 'active' }] : [],
+    codes: silent.length > 0 ? [{ code: 'C1A63', status: 'active' }] : [],
   });
   const turnedOut: SimulatedVisit['turnedOut'] = [
-    ...(silent
-      ? [{ key: uuid(chance), part: 'sensor' as const, wheel: silent.wheel, was: 'sensor-silent' as const }]
-      : []),
+    ...silent.map(({ wheel }) => ({
+      key: uuid(chance),
+      part: 'sensor' as const,
+      wheel,
+      was: 'sensor-silent' as const,
+    })),
     ...(leaking
       ? [{ key: uuid(chance), part: 'tire' as const, wheel: leaking, was: 'tire-leaking' as const }]
       : []),
   ];
-  // The one that ended is replaced: the set goes on with a new one.
-  if (silent) {
-    silent.sensorId = car.kind.prefix + digits16(chance, 6);
-    silent.newOn = openedAt.toISOString().slice(0, 10);
+  const header = headerOf({
+    car,
+    sets,
+    set,
+    key,
+    openedAt,
+    handedOverAt,
+    by,
+    nowC,
+    isSwap,
+    isUnproved: chance.share() < 0.06,
+  });
+  // Those that ended are replaced: the set goes on with new ones.
+  for (const wheel of silent) {
+    wheel.sensorId = car.kind.prefix + digits16(chance, 6);
+    wheel.newOn = dayOf(atMs);
+    wheel.endsMs = endOf(chance, atMs);
   }
   return {
     id: uuidAt(chance, atMs),
@@ -233,18 +255,7 @@ function visitOf(chance: Chance, { car, sets, on, atMs, sinceMs, isSwap, by }: V
     openedAt,
     handedOverAt,
     by,
-    header: headerOf({
-      car,
-      sets,
-      set,
-      key,
-      openedAt,
-      handedOverAt,
-      by,
-      nowC,
-      isSwap,
-      isUnproved: chance.share() < 0.06,
-    }),
+    header,
     observations: observations.map((observation) => ({ key: uuid(chance), observation })),
     turnedOut,
   };
@@ -301,24 +312,31 @@ function headerOf({
   };
 }
 
-/** The chance that a battery ends between two visits, by the curve of its life. */
-function endsIn(newOn: string, atMs: number, sinceMs: number): number {
-  const alive = (years: number) =>
-    Math.exp(-((Math.max(0, years) / curve.scaleYears.value) ** curve.shape.value));
-  const years = (atMs - Date.parse(newOn)) / yearMs;
-  const before = alive(years - sinceMs / yearMs);
-  return before === 0 ? 1 : 1 - alive(years) / before;
+/** When a battery that is new now ends, by the curve of its life. */
+const endOf = (chance: Chance, newMs: number): number =>
+  newMs + curve.scaleYears.value * yearMs * (-Math.log(1 - chance.share())) ** (1 / curve.shape.value);
+
+const dayOf = (ms: number): string => new Date(ms).toISOString().slice(0, 10);
+
+/** A lamp that came on brings a car within days, before it would have come. */
+function sooner(chance: Chance, set: SimulatedSet | undefined, lastMs: number, next: number): number {
+  const ends = Math.min(...(set?.wheels ?? []).map(({ endsMs }) => endsMs));
+  return ends < next ? Math.max(lastMs + dayMs, ends + (2 + chance.share() * 10) * dayMs) : next;
 }
 
-/** Cars come before winter and after it more than else. */
-function nextVisit(chance: Chance, atMs: number): number {
+/** Cars come for other wheels, in March and April and in October and November, more than else. */
+function nextVisit(chance: Chance, lastMs: number): number {
   const waits = -Math.log(1 - chance.share()) / visitsPerYear;
-  const next = atMs + Math.max(20 * dayMs, waits * yearMs);
-  const month = new Date(next).getUTCMonth();
+  const next = new Date(lastMs + Math.max(20 * dayMs, waits * yearMs));
+  const month = next.getUTCMonth();
+  const season = month < 2 ? 2 : month < 9 ? 9 : 14;
   const isSeason = month === 2 || month === 3 || month === 9 || month === 10;
+  const at =
+    isSeason || chance.share() < 0.5
+      ? next.getTime()
+      : Date.UTC(next.getUTCFullYear(), season, 1 + Math.floor(chance.share() * 60));
   // In the working day.
-  const dayStart = Math.floor((isSeason || chance.share() < 0.5 ? next : next + 40 * dayMs) / dayMs) * dayMs;
-  return dayStart + (8 + chance.share() * 9) * 3_600_000;
+  return Math.floor(at / dayMs) * dayMs + (8 + chance.share() * 9) * 3_600_000;
 }
 
 /** Outdoors over the year, °C: a place with a winter. */

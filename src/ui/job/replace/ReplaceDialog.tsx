@@ -17,12 +17,13 @@ const tiresOptions = [
 
 /** One sensor, some or the whole set: what is advised and why, what the customer wants, and what they do not. */
 export function ReplaceDialog({ sheet }: { sheet: Sheet }) {
-  const { job, judged, busy, problem, closed, edit, open, close } = sheet;
+  const { view, job, judged, busy, problem, closed, edit, open, close } = sheet;
   const [tires, setTires] = useState<'on' | 'off'>(wasDone(job, 'tires-fitted') ? 'off' : 'on');
   const advice = adviseReplacement(job, {
     assessment: judged.assessment,
     tiresOff: tires === 'off',
     year: new Date().getFullYear(),
+    curve: view.sensorCurve,
   });
   const [chosen, setChosen] = useState<readonly Position[] | undefined>(job.replacement?.wheels);
   const [note, setNote] = useState(job.replacement?.note ?? '');
@@ -54,8 +55,9 @@ export function ReplaceDialog({ sheet }: { sheet: Sheet }) {
         }
       />
       <p>
-        How long sensors last is common practice, not this shop’s own experience: five to ten years, most
-        between seven and ten.
+        {view.sensorCurve
+          ? `How long sensors last is told from ${view.sensorCurve.ended} of this shop’s own that ended.`
+          : 'How long sensors last is common practice, not this shop’s own experience: five to ten years, most between seven and ten.'}
       </p>
       {declined.length > 0 && (
         <Notice tone="note">
