@@ -5,7 +5,7 @@ const [command, ...parameters] = process.argv.slice(2);
 process.chdir(process.env.HACIENDA_CALLED_FROM ?? '.');
 
 const usage = `usage: ./hacienda demo | start | assess FILE… | relearn PROCEDURE EVENTS | test | shots | backup FILE | restore FILE | reset
-  demo    an invented shop with simulated cars, to try it out
+  demo    an invented shop with simulated cars, to try it out; --years=3000: with ten years of so many cars
   start   the shop's own data; --processes: one server process for each core
   assess  job files in, one assessment per line out
   relearn a procedure and the events of a run in, where the run stands out, a line per event
@@ -23,7 +23,7 @@ async function run(): Promise<number> {
     case 'relearn':
       return (await import('./relearn')).relearn(parameters);
     case 'demo':
-      return (await import('./serve')).demo();
+      return (await import('./serve')).demo(parameters);
     case 'start':
       return (await import('./serve')).start(parameters);
     case 'test':

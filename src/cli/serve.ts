@@ -1,7 +1,9 @@
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { shortestPassphrase } from '../core/passphrase';
-import { addPerson, hasAnybody } from '../services/people';
+import { addPerson, hasAnybody, listPeople } from '../services/people';
+import { fillYears } from '../services/years';
 import { pauseAfter } from '../server/pause';
 import { loadDemo } from './demo-data';
 import { home, startInstance, type Instance } from './instance';
@@ -10,8 +12,46 @@ import { say, Trouble } from './say';
 
 export const usualPort = 4317;
 
-/** The demo: an invented shop, simulated cars and devices. */
-export const demo = () => serve({ demo: true, folder: join(home, 'demo'), prepare: loadDemo });
+/** The demo: an invented shop, simulated cars and devices; `--years=N`: with ten years of so many cars in its memory. */
+export const demo = (parameters: readonly string[] = []) => {
+  const vehicles = yearsIn(parameters);
+  return serve({
+    demo: true,
+    folder: join(home, 'demo'),
+    prepare: async (folder) => {
+      await loadDemo(folder);
+      if (vehicles > 0) await loadYears(folder, vehicles);
+    },
+  });
+};
+
+/** `--years=3000`: so many vehicles; none where nothing is said. */
+function yearsIn([asked, ...more]: readonly string[]): number {
+  if (asked === undefined) return 0;
+  const vehicles = more.length === 0 ? Number(/^--years=(\d+)$/.exec(asked)?.[1]) : Number.NaN;
+  if (!(vehicles >= 1 && vehicles <= 200_000))
+    throw new Trouble('demo takes --years=3000 for ten years of so many cars, up to 200000.');
+  return vehicles;
+}
+
+const yearsBack = 10;
+
+/** Once, up to a month before it was asked for; a load that was cut short is taken up again, with the same cars. */
+async function loadYears(folder: string, vehicles: number): Promise<void> {
+  const [until, loaded] = ['years-until', 'years-loaded'].map((name) => join(folder, name)) as [
+    string,
+    string,
+  ];
+  if (existsSync(loaded)) return;
+  if (!existsSync(until)) writeFileSync(until, new Date(Date.now() - 30 * 86_400_000).toISOString());
+  const to = new Date(readFileSync(until, 'utf8'));
+  const from = new Date(to);
+  from.setFullYear(from.getFullYear() - yearsBack);
+  const people = (await listPeople()).map(({ name }) => name);
+  say(`Ten years of ${vehicles} cars …`);
+  await fillYears({ vehicles, seed: 1, from, to, people });
+  writeFileSync(loaded, String(vehicles));
+}
 
 /** The shop's own: nothing is shown that it did not enter. `DATABASE_URL` names a server that exists. */
 export const start = (parameters: readonly string[] = []) =>

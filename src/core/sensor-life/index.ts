@@ -1,4 +1,4 @@
-import { judged, practice } from '../figure';
+import { practice } from '../figure';
 import { aliveAt } from '../survival';
 
 /**
@@ -16,12 +16,6 @@ export interface LifeCurve {
   scaleYears: number;
   ended: number;
 }
-
-/** From so many ends on a shop's own curve is taken instead of common practice. */
-export const endsForOwnCurve = judged(
-  10,
-  'with ten ends the scale is known to about a tenth; with fewer the curve of common practice is the better guess',
-);
 
 /** The share of sensors, 0 to 1, whose battery lasts so many years and more: by the shop's own curve, where it has one. */
 export const aliveAfter = (years: number, own?: LifeCurve): number =>

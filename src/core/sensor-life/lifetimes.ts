@@ -1,6 +1,13 @@
 import { canonicalId } from '../sensor-id';
 import { fitWeibull, kaplanMeier, type Lifetime, type Step, type Weibull } from '../survival';
-import { endsForOwnCurve, type LifeCurve } from '.';
+import { judged } from '../figure';
+import type { LifeCurve } from '.';
+
+/** From so many ends on a shop's own curve is taken instead of common practice. */
+export const endsForOwnCurve = judged(
+  10,
+  'with ten ends the scale is known to about a tenth; with fewer the curve of common practice is the better guess',
+);
 
 /** What one visit says of one sensor whose age is on file. */
 export interface SeenAtAge {

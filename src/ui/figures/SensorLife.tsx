@@ -1,5 +1,5 @@
-import { aliveAfter, endsForOwnCurve } from '../../core/sensor-life';
-import type { SensorLives } from '../../core/sensor-life/lifetimes';
+import { aliveAfter } from '../../core/sensor-life';
+import { endsForOwnCurve, type SensorLives } from '../../core/sensor-life/lifetimes';
 import { aliveAt } from '../../core/survival';
 import { LazyChart } from '../kit/LazyChart';
 import styles from './Figures.module.css';

@@ -1,4 +1,4 @@
-import { ArrowLeft, FileDown, History, Keyboard, Pencil } from 'lucide-react';
+import { ArrowLeft, Keyboard, Pencil } from 'lucide-react';
 import { doneWords, serviceWords } from '../../core/job/words';
 import { distance, format } from '../../core/units';
 import { notesOf, plateOf } from '../../core/visit/notes';
@@ -32,11 +32,11 @@ export function Head({ sheet: { view, job, units, closed, open } }: { sheet: She
         aria-label={closed ? 'History of this job' : 'Correct the car and the visit'}
         onClick={() => open({ dialog: closed ? 'history' : 'visit' })}
       >
-        {closed ? <History aria-hidden="true" /> : <Pencil aria-hidden="true" />}
+        {!closed && <Pencil aria-hidden="true" />}
         {closed ? 'History' : 'Correct'}
       </Button>
       <a className={styles.link} href={`/api/jobs/${view.id}/file`} download>
-        <FileDown aria-hidden="true" /> Job file
+        Job file
       </a>
       <a className={styles.link} href={`/vehicles/${view.vehicleId}`}>
         Vehicle

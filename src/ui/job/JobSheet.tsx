@@ -24,11 +24,8 @@ const prepareForNews = (view: SheetProps['initial']): Promise<unknown> =>
     .then(({ contracts }) => contracts.job.answer.safeParse(view))
     .catch(() => undefined);
 
-/** Only a job that is closed, or follows another, says so. */
-const Closed = lazy(() => import('./visit/Closed').then((found) => ({ default: found.Closed })));
-
-/** Most IDs are of one car: what is said of the others is fetched after the sheet. */
-const MetElsewhere = lazy(() => import('./MetElsewhere').then((found) => ({ default: found.MetElsewhere })));
+/** What is said beside the sheet is fetched after it, where it is not what the job is about. */
+const Notices = lazy(() => import('./Notices').then((found) => ({ default: found.Notices })));
 
 /** The sheet itself comes first. */
 const contractAfterMs = 300;
@@ -64,14 +61,9 @@ export function JobSheet(props: SheetProps) {
     <main className={styles.sheet}>
       <Head sheet={sheet} />
       <div className={styles.notices}>
-        {(closed || notesOf(job).followUpOf) && (
+        {(isSettled || closed || notesOf(job).followUpOf) && (
           <Later>
-            <Closed sheet={sheet} />
-          </Later>
-        )}
-        {isSettled && job.vehicle.tpms.kind === 'direct' && (
-          <Later>
-            <MetElsewhere view={sheet.view} />
+            <Notices sheet={sheet} />
           </Later>
         )}
       </div>

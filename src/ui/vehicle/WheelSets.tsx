@@ -118,7 +118,7 @@ function Wheels({ set, today }: { set: WheelSet; today: string }) {
       <table className={styles.table}>
         <thead>
           <tr>
-            {['Wheel', 'Sensor', 'Sensor age', 'Tread', 'Tire made', 'Size', ''].map((word) => (
+            {['Wheel', 'Sensor', 'Sensor age', 'Tread', 'Tire made', 'Size', 'State'].map((word) => (
               <th key={word} scope="col">
                 {word}
               </th>
