@@ -203,7 +203,7 @@ export const memoryContracts = {
     summary: 'The code of each thing’s label, made where there is none yet',
     body: z.object({ targets: z.array(labelTargetSchema).min(1).max(60) }),
     answer: z.array(z.string()),
-    problems: ['unknown-vehicle', 'unknown-set'],
+    problems: ['unknown-vehicle', 'unknown-set', 'not-found'],
   },
   followLabel: {
     summary: 'Where a label leads',
@@ -228,7 +228,7 @@ export const memoryContracts = {
       dueOn: day,
     }),
     answer: z.null(),
-    problems: ['unknown-vehicle'],
+    problems: ['unknown-vehicle', 'unknown-job'],
   },
   endFollowUp: {
     summary: 'Says that a follow-up was done, or is dropped',

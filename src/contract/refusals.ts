@@ -122,6 +122,11 @@ export const unknownLabel = () =>
     'unknown-label',
     'This label was not printed here: it may be of another shop. Find the car by its plate.',
   );
+export const unknownSensor = () =>
+  failure(
+    'not-found',
+    'No sensor with this ID was met here. Wake it on a job, or put it on file in a set first.',
+  );
 export const unknownFollowUp = () =>
   failure('unknown-follow-up', 'This follow-up is not there any more. Reload the page.');
 export const alreadyMerged = () =>

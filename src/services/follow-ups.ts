@@ -1,9 +1,10 @@
-import { unknownFollowUp, unknownVehicle } from '../contract/refusals';
+import { unknownFollowUp, unknownJob, unknownVehicle } from '../contract/refusals';
 import { suggestedFor, type FollowUpAbout, type Suggested } from '../core/follow-up';
 import { success, type Result } from '../core/result';
 import { judgedJob } from '../core/visit/view';
 import type { Position } from '../core/wheel';
 import { inTransaction } from '../data/database';
+import { findJob } from '../data/jobs';
 import * as followUps from '../data/follow-ups';
 import { findVehicleById } from '../data/vehicles';
 import { assessmentOf, viewJob } from './jobs';
@@ -26,12 +27,13 @@ export interface NewFollowUp {
   dueOn: string;
 }
 
-/** Sent twice it is there once. Problem: `unknown-vehicle`. */
+/** Sent twice it is there once. Problems: `unknown-vehicle`, `unknown-job` for one of another vehicle. */
 export function addFollowUp(asked: NewFollowUp, who: Person): Promise<Result<null>> {
   return inTransaction(async (tx) => {
     if (await followUps.findFollowUp(tx, asked.key)) return success(null);
     if (!(await findVehicleById(tx, asked.vehicle))) return unknownVehicle();
     const { key, vehicle, job, about, wheel, note, dueOn } = asked;
+    if (job && (await findJob(tx, job))?.vehicleId !== vehicle) return unknownJob();
     await followUps.addFollowUp(tx, {
       key,
       vehicleId: vehicle,

@@ -1,16 +1,17 @@
 import { randomInt } from 'node:crypto';
-import { unknownLabel, unknownSet, unknownVehicle } from '../contract/refusals';
+import { unknownLabel, unknownSensor, unknownSet, unknownVehicle } from '../contract/refusals';
 import { newCode, readCode, type Labelled, type LabelTarget } from '../core/label';
 import { success, type Result } from '../core/result';
 import { canonicalId, groupedId } from '../core/sensor-id';
 import { inTransaction, type Tx } from '../data/database';
 import { addLabel, findLabel, isTakenMeanwhile, labelOf, type LabelRow } from '../data/labels';
+import { idIsKnown } from '../data/parts';
 import { vehiclesById } from '../data/search';
 import { findVehicleById } from '../data/vehicles';
 import { findWheelSet } from '../data/wheel-sets';
 import type { Person } from './people';
 
-/** The code of each thing's label, made where there is none yet. Problems: `unknown-vehicle`, `unknown-set`. */
+/** The code of each thing's label, made where there is none yet. Problems: `unknown-vehicle`, `unknown-set`, `not-found` for a sensor. */
 export async function codesFor(targets: readonly LabelTarget[], who: Person): Promise<Result<string[]>> {
   const codes: string[] = [];
   for (const target of targets) {
@@ -42,7 +43,7 @@ async function codeFor(target: LabelTarget, who: Person): Promise<Result<string>
 }
 
 async function refuseTarget(tx: Tx, target: LabelTarget): Promise<Result<never> | undefined> {
-  if (target.of === 'sensor') return undefined;
+  if (target.of === 'sensor') return (await idIsKnown(tx, target.sensorId)) ? undefined : unknownSensor();
   if (!(await findVehicleById(tx, target.vehicleId))) return unknownVehicle();
   if (target.of === 'key') return undefined;
   const set = await findWheelSet(tx, target.wheelSetId);

@@ -212,6 +212,10 @@ describe('a label', () => {
     expect(await followLabel((must(codes)[0] ?? '').slice(0, 5))).toMatchObject({
       problem: { code: 'torn-label' },
     });
+    for (const sensorId of [' - ', '0DD5EE4'])
+      expect(await codesFor([{ of: 'sensor', sensorId }], ines)).toMatchObject({
+        problem: { code: 'not-found' },
+      });
     expect(await codesFor([{ of: 'key', vehicleId: newKey() }], ines)).toMatchObject({
       problem: { code: 'unknown-vehicle' },
     });
@@ -233,6 +237,11 @@ describe('a follow-up', () => {
     };
     must(await addFollowUp(asked, ines));
     must(await addFollowUp(asked, ines));
+    const elsewhere = (await car()).job;
+    for (const other of [newKey(), elsewhere])
+      expect(await addFollowUp({ ...asked, key: newKey(), job: other }, ines)).toMatchObject({
+        problem: { code: 'unknown-job' },
+      });
     const mine = (await dueFollowUps()).filter((one) => one.vehicleId === vehicle);
     expect(mine).toMatchObject([{ key, about: 'leak', wheel: 'RF', dueOn: '2024-02-01', by: ines.name }]);
     must(await endFollowUp(key, { outcome: 'dropped', word: 'the car was sold' }, boss));
