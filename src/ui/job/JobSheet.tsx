@@ -24,8 +24,11 @@ const prepareForNews = (view: SheetProps['initial']): Promise<unknown> =>
     .then(({ contracts }) => contracts.job.answer.safeParse(view))
     .catch(() => undefined);
 
-/** What is said beside the sheet is fetched after it, where it is not what the job is about. */
-const Notices = lazy(() => import('./Notices').then((found) => ({ default: found.Notices })));
+const notices = () => import('./notices');
+/** Only a job that is closed, or follows another, says so. */
+const Closed = lazy(() => notices().then((found) => ({ default: found.Closed })));
+/** Most IDs are of one car. Comes after the sheet, below all else: nothing moves under a thumb. */
+const MetElsewhere = lazy(() => notices().then((found) => ({ default: found.MetElsewhere })));
 
 /** The sheet itself comes first. */
 const contractAfterMs = 300;
@@ -61,9 +64,9 @@ export function JobSheet(props: SheetProps) {
     <main className={styles.sheet}>
       <Head sheet={sheet} />
       <div className={styles.notices}>
-        {(isSettled || closed || notesOf(job).followUpOf) && (
+        {(closed || notesOf(job).followUpOf) && (
           <Later>
-            <Notices sheet={sheet} />
+            <Closed sheet={sheet} />
           </Later>
         )}
       </div>
@@ -91,6 +94,11 @@ export function JobSheet(props: SheetProps) {
           <Button onClick={() => open({ dialog: 'write', write: lastWrite.key })}>
             Last write: {writeVerdict(lastWrite)}
           </Button>
+        )}
+        {isSettled && (
+          <Later>
+            <MetElsewhere view={sheet.view} />
+          </Later>
         )}
       </aside>
       <Foot sheet={sheet} onTake={() => take(sheet.move)} />
