@@ -1,4 +1,4 @@
-import { useId, useState } from 'react';
+import { useEffect, useId, useRef, useState } from 'react';
 import { v7 as newId } from 'uuid';
 import type { Issue } from '../../core/result';
 import { idsFromText } from '../../core/sensor-id';
@@ -75,6 +75,11 @@ export function EditSet({
   const [issues, setIssues] = useState<Issue[]>([]);
   const [problem, setProblem] = useState<string>();
   const [busy, setBusy] = useState(false);
+  const form = useRef<HTMLFormElement>(null);
+  // On a phone what is wrong may stand far above the button.
+  useEffect(() => {
+    if (issues.length > 0) form.current?.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus();
+  }, [issues]);
   const wheels = wheelsFrom(typed);
   const errorAt = (wheel: Position, field: keyof Typed): string | undefined => {
     const at = wheels.findIndex((one) => one.wheel === wheel);
@@ -121,6 +126,7 @@ export function EditSet({
   return (
     <Dialog title={set ? `Wheel set ${set.label}` : 'A new wheel set'} wide onClose={onClose}>
       <form
+        ref={form}
         className={formStyles.form}
         onSubmit={(event) => {
           event.preventDefault();
