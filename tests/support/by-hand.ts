@@ -1,5 +1,5 @@
 import { expect, type Page } from '@playwright/test';
-import { address, expectMove, hydrated, nextMoveOf } from './visit';
+import { address, expectMove, handsOver, hydrated, nextMoveOf } from './visit';
 
 /** A shop without any device: what stands there is typed by whoever read it elsewhere. */
 
@@ -175,7 +175,6 @@ export function typist(page: Page, answers: Answers): (move: string) => Promise<
 export async function leavesProved(page: Page): Promise<void> {
   await expect(page.getByText('Proved: everything was checked and is right')).toBeVisible();
   await page.getByRole('group', { name: 'Next move' }).getByRole('button', { name: 'Hand over' }).click();
-  await page.getByRole('dialog').getByRole('button', { name: 'Hand over, proved' }).click();
-  await page.waitForURL(/\/sheet$/);
+  await handsOver(page, 'proved');
   await expect(page.getByText('✓ Proved')).toBeVisible();
 }

@@ -95,3 +95,13 @@ export const hydrated = (page: Page) =>
 /** A finding as the panel of findings names it. */
 export const found = (page: Page, title: string | RegExp) =>
   page.getByRole('region', { name: 'Findings' }).getByText(title);
+
+/** Presses what hands the car over; what keeps the sheet from coming is told, not waited out. */
+export async function handsOver(page: Page, how: 'proved' | 'not proved'): Promise<void> {
+  const dialog = page.getByRole('dialog', { name: 'Hand over' });
+  await dialog.getByRole('button', { name: `Hand over, ${how}` }).click();
+  const says = () => dialog.textContent({ timeout: 1000 }).catch(() => 'no dialog');
+  await expect
+    .poll(async () => (page.url().endsWith('/sheet') ? 'the sheet' : await says()), 'what is shown')
+    .toBe('the sheet');
+}

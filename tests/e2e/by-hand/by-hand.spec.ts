@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { RelearnPage } from '../../support/relearn';
-import { openJob } from '../../support/visit';
+import { handsOver, openJob } from '../../support/visit';
 
 const walk = ['LF', 'RF', 'RR', 'LR'];
 const heard = { LF: '71D20C14', RF: '71D20C9E', RR: '71D20D37', LR: '71D20BF2' };
@@ -84,7 +84,6 @@ test('a shop without any device: a rotated car is read, taught and proved, all o
   await page.keyboard.press('Enter');
   await expect(dialog).toBeHidden();
   await stations.getByRole('button', { name: 'Hand over' }).click();
-  await dialog.getByRole('button', { name: 'Hand over, proved' }).click();
-  await page.waitForURL(/\/sheet$/);
+  await handsOver(page, 'proved');
   await expect(page.getByText('✓ Proved')).toBeVisible();
 });

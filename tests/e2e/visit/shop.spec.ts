@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import people from '../../../demo/people.json' with { type: 'json' };
-import { address, found, hydrated, measureUntil, openJob } from '../../support/visit';
+import { address, found, handsOver, hydrated, measureUntil, openJob } from '../../support/visit';
 
 async function signIn(page: Page, name: string, passphrase: string): Promise<void> {
   await page.goto(`${address()}/sign-in`);
@@ -262,8 +262,7 @@ test('a car that leaves unproved needs a reason, and its sheet says so', async (
   const button = page.getByRole('button', { name: 'Hand over, not proved' });
   await expect(button).toBeDisabled();
   await page.getByLabel(/Why does the car leave/).fill('The part comes on Thursday; customer agreed.');
-  await button.click();
-  await page.waitForURL(/\/sheet$/);
+  await handsOver(page, 'not proved');
   const sheet = page.getByRole('article');
   await expect(sheet).toContainText('Not proved');
   await expect(sheet).toContainText('The part comes on Thursday');

@@ -6,6 +6,7 @@ import {
   address,
   expectMove,
   found,
+  handsOver,
   hydrated,
   measureUntil,
   memoryViews,
@@ -247,8 +248,7 @@ test('what a part turned out to be is counted, and can be taken back and put bac
   await expect(dialog.getByText(/Found: Sensor silent/)).toBeVisible();
   await dialog.getByLabel('Sensor, RR').selectOption('Sensor silent');
   await dialog.getByLabel('All other parts turned out in order').check();
-  await dialog.getByRole('button', { name: 'Hand over, not proved' }).click();
-  await page.waitForURL(/\/sheet$/);
+  await handsOver(page, 'not proved');
   await expect(page.getByText('Sensor, RR: Sensor silent')).toBeVisible();
 
   await page.goto(`${address()}/figures`);
