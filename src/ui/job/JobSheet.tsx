@@ -3,7 +3,6 @@ import { notesOf } from '../../core/visit/notes';
 import { writeVerdict } from '../../core/proof';
 import { Button } from '../kit/Button';
 import { Later } from '../kit/Later';
-import { fetchDialogs, OpenDialog } from './dialogs';
 import { Foot } from './Foot';
 import { findingKey } from '../../core/finding';
 import { Follows } from './follows/Follows';
@@ -24,6 +23,8 @@ const prepareForNews = (view: SheetProps['initial']): Promise<unknown> =>
     .then(({ contracts }) => contracts.job.answer.safeParse(view))
     .catch(() => undefined);
 
+const dialogs = () => import('./dialogs');
+const OpenDialog = lazy(() => dialogs().then((found) => ({ default: found.OpenDialog })));
 const notices = () => import('./notices');
 /** Only a job that is closed, or follows another, says so. */
 const Closed = lazy(() => notices().then((found) => ({ default: found.Closed })));
@@ -51,7 +52,9 @@ export function JobSheet(props: SheetProps) {
   useEffect(() => {
     const soon = setTimeout(() => void prepareForNews(initial), contractAfterMs);
     const timer = setTimeout(() => {
-      fetchDialogs();
+      void dialogs()
+        .then(({ fetchDialogs }) => fetchDialogs())
+        .catch(() => undefined);
       setSettled(true);
     }, fetchAfterMs);
     return () => {
