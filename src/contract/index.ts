@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import type { Contract } from './contract';
+import { figuresContracts } from './figures';
 import { memoryContracts } from './memory';
 import { programmingContracts } from './programming';
 import { relearnContracts } from './relearn';
@@ -12,6 +13,7 @@ export { problemSchema, statusOf } from './problem';
 export { routes, type RouteName } from './routes';
 export type { Contract } from './contract';
 export type { NewCheck, NewGauge, Profile, StoredProcedure } from './shop';
+export type { FiguresOfShop, ShopFiguresAsked } from './figures';
 export type { JobFilter } from './memory';
 export type { ProgrammingAsked } from './programming';
 export type { RunView, Told } from './relearn';
@@ -23,6 +25,7 @@ export const contracts = {
   ...programmingContracts,
   ...shopContracts,
   ...memoryContracts,
+  ...figuresContracts,
 } as const satisfies Record<RouteName, Contract>;
 export type Contracts = typeof contracts;
 

@@ -58,6 +58,7 @@ export const statusOf: Record<ProblemCode, number> = {
   'unknown-profile': badRequest,
   'unknown-run': 404,
   'unknown-schema': 404,
+  'unknown-table': 404,
   'unknown-session': 404,
   'unknown-set': 404,
   'unknown-vehicle': 404,

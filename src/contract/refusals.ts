@@ -129,6 +129,7 @@ export const unknownSensor = () =>
   );
 export const unknownFollowUp = () =>
   failure('unknown-follow-up', 'This follow-up is not there any more. Reload the page.');
+export const unknownTable = () => failure('unknown-table', 'There is no list of this name.');
 export const alreadyMerged = () =>
   failure(
     'already-merged',

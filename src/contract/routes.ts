@@ -72,6 +72,7 @@ export const routes = {
   devices: ['GET', '/api/devices'],
   tryDevice: ['POST', '/api/devices'],
   figures: ['GET', '/api/figures'],
+  shopFigures: ['GET', '/api/figures/shop'],
   shop: ['GET', '/api/shop'],
   setShop: ['POST', '/api/shop'],
   people: ['GET', '/api/people'],

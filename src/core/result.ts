@@ -56,6 +56,7 @@ export const problemCodes = [
   'unknown-profile',
   'unknown-run',
   'unknown-schema',
+  'unknown-table',
   'unknown-session',
   'unknown-set',
   'unknown-vehicle',

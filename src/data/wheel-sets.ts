@@ -1,6 +1,7 @@
-import { col, fn, Op, where } from 'sequelize';
+import { col, fn, Op, QueryTypes, where } from 'sequelize';
 import type { SetWheel, WheelSet } from '../core/wheel-set';
-import type { Tx } from './database';
+import type { StoredSet } from '../core/table/lists';
+import { database, type Tx } from './database';
 import { WheelRow, WheelSetRow } from './models';
 
 /** The sets of a vehicle with their wheels, by their label. */
@@ -82,3 +83,14 @@ export async function wheelSetsWith(tx: Tx, sensorId: string): Promise<WheelSet[
 /** Another set that lies in a place of the store. */
 export const setInRack = (tx: Tx, rack: string, besides: string) =>
   WheelSetRow.findOne({ where: { place: 'shop', rack, id: { [Op.ne]: besides } }, transaction: tx });
+
+/** Those that lie in the shop, by their place. */
+export const storedSets = (tx: Tx): Promise<StoredSet[]> =>
+  database().query<StoredSet>(
+    `SELECT rack, wheel_sets.label, season, count(wheels.id)::int AS wheels, vehicles.label AS vehicle,
+       coalesce(vehicles.plate, '') AS plate, customers.name AS customer
+     FROM wheel_sets JOIN vehicles ON vehicles.id = vehicle_id LEFT JOIN customers ON customers.id = customer_id
+     LEFT JOIN wheels ON wheel_set_id = wheel_sets.id
+     WHERE place = 'shop' GROUP BY wheel_sets.id, vehicles.id, customers.id ORDER BY rack NULLS LAST, wheel_sets.label`,
+    { type: QueryTypes.SELECT, transaction: tx },
+  );

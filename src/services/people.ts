@@ -196,6 +196,7 @@ const rights = {
   'change-a-car': ['technician', 'manager'],
   'manage-people': ['manager'],
   'manage-shop': ['manager'],
+  'see-figures': ['manager'],
 } as const satisfies Record<string, readonly Role[]>;
 export type Right = keyof typeof rights;
 

@@ -53,6 +53,7 @@ describe('migrations', () => {
       { name: '0018-news' },
       { name: '0019-memory' },
       { name: '0020-wheel-sets' },
+      { name: '0021-follow-ups-by-job' },
     ]);
   });
 

@@ -7,9 +7,11 @@ import { database } from '../../src/data/database';
 import { viewJob, yard } from '../../src/services/jobs';
 import { metElsewhere, pastOfSensor, pastOfVehicle } from '../../src/services/past';
 import { find, listJobs } from '../../src/services/search';
+import { figuresOfShop } from '../../src/services/shop-figures';
 import { sensorLives } from '../../src/services/sensor-lives';
 import { fillYears } from '../../src/services/years';
 import { must } from '../support/must';
+import { person } from '../support/people';
 
 const asked = {
   vehicles: 400,
@@ -18,6 +20,7 @@ const asked = {
   to: new Date('2026-11-01T00:00:00Z'),
   people: ['Wilma', 'Bertil'],
 };
+const manager = person('manager');
 /** One that came often. */
 let car: SimulatedVehicle;
 
@@ -70,6 +73,39 @@ describe('ten years of a busy chain', () => {
     expect(past.visits).toHaveLength(car.visits.length);
     const sensor = car.sets[0]?.wheels[0]?.sensorId ?? '';
     expect((await pastOfSensor(sensor)).onFile.length).toBeGreaterThan(0);
+  });
+});
+
+describe('the figures of a year', () => {
+  const asked = { weeks: '52', zone: 'Europe/Berlin' } as const;
+  const end = new Date('2026-11-01T00:00:00Z');
+
+  it('are those of each person, put together', async () => {
+    const all = must(await figuresOfShop(asked, manager, end));
+    const each = await Promise.all(
+      all.people.map(async (by) => must(await figuresOfShop({ ...asked, by }, manager, end))),
+    );
+    const handedOver = ({ tables }: typeof all) =>
+      tables.find(({ name }) => name === 'weeks')?.rows.reduce((sum, row) => sum + Number(row[2]), 0) ?? 0;
+    expect(handedOver(all)).toBeGreaterThan(50);
+    expect(each.reduce((sum, one) => sum + handedOver(one), 0)).toBe(handedOver(all));
+  });
+
+  it('count weeks from Monday, where the manager is', async () => {
+    const { tables } = must(await figuresOfShop(asked, manager, end));
+    const days = tables[0]?.rows.map(([week]) => new Date(`${week}T00:00:00Z`).getUTCDay());
+    expect(new Set(days)).toEqual(new Set([1]));
+  });
+
+  it('tell what was said against what it turned out to be, once it is compared', async () => {
+    await expect
+      .poll(async () => must(await figuresOfShop(asked, manager, end)).sureness?.visits, { timeout: 120_000 })
+      .toBeGreaterThan(50);
+  });
+
+  it('are for the manager alone', async () => {
+    const refused = await figuresOfShop(asked, { ...manager, role: 'adviser' }, end);
+    expect(refused).toMatchObject({ ok: false, problem: { code: 'not-allowed' } });
   });
 });
 
@@ -130,7 +166,7 @@ describe('every question of a memory is answered by an index', () => {
     const watched = asking as unknown as { query: typeof query };
     watched.query = (sql, options) => {
       const text = typeof sql === 'string' ? sql : '';
-      if (/^\s*\(?SELECT/i.test(text) && !/FOR UPDATE/.test(text))
+      if (/^\s*\(?(SELECT|WITH)/i.test(text) && !/FOR UPDATE/.test(text))
         asks.push({ sql: text, bind: (options as { bind?: unknown } | undefined)?.bind });
       return query(sql, options);
     };
@@ -177,6 +213,10 @@ describe('every question of a memory is answered by an index', () => {
     ['a vehicle', () => pastOfVehicle(car.id)],
     ['a sensor', () => pastOfSensor(car.sets[0]?.wheels[0]?.sensorId ?? '')],
     ['IDs met elsewhere', () => metElsewhere(car.visits[0]?.id ?? '')],
+    [
+      'the figures of a quarter',
+      () => figuresOfShop({ weeks: '13', zone: 'UTC' }, manager, new Date('2026-11-01T00:00:00Z')),
+    ],
     ['the list of jobs', () => listJobs({})],
     ['the list of one person', () => listJobs({ by: 'Wilma' })],
     ['the list of what was not proved', () => listJobs({ unproved: '1' })],

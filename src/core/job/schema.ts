@@ -136,6 +136,8 @@ const fileKey = z.string().min(1).max(64);
 /** What the device's clock said of a reading that came from the future; it was set right. */
 const saidAt = at.optional();
 
+export const lampStates = ['off', 'steady', 'flash-then-steady', 'flash-while-driving'] as const;
+
 const seen = <Kind extends string, Shape extends z.ZodRawShape>(kind: Kind, shape: Shape) =>
   z.looseObject({
     kind: z.literal(kind),
@@ -180,7 +182,7 @@ const gaugeSchema = seen('gauge', {
 
 export const observationSchema = z.discriminatedUnion('kind', [
   seen('lamp', {
-    state: z.enum(['off', 'steady', 'flash-then-steady', 'flash-while-driving']),
+    state: z.enum(lampStates),
     bulbCheck: z.boolean().optional(),
     otherLamps: z.array(z.enum(['abs', 'stability'])).optional(),
   }),

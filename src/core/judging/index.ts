@@ -1,13 +1,15 @@
 import { assess, assessBriefly, type Experience } from '../diagnosis';
 import type { Job } from '../job';
 import { sheetOf } from '../sheet';
+import { claimsOf } from '../shop-figures/claims';
 
-/** What is judged away from the event loop: of a job as it is judged, its verdict, its assessment, or its sheet. */
+/** What is judged away from the event loop: of a job as it is judged, its verdict, its assessment, its sheet, or what came of it. */
 const kinds = {
   /** Without the evidence of its findings, which takes longest. */
   verdict: assessBriefly,
   assessment: assess,
   sheet: sheetOf,
+  claims: claimsOf,
 };
 
 export interface JudgeTask {

@@ -2,6 +2,7 @@ import { drawCar } from './car';
 import { chanceFrom, type Chance } from './chance';
 import { lampOf } from './look';
 import { runCar, type CarResult, type Outcome } from './loop';
+import { calibrationErrorOf, Reliabilities, type Reliability } from '../reliability';
 import { pushedOff, worlds, type World, type WorldName } from './world';
 
 export { chanceFrom } from './chance';
@@ -21,15 +22,6 @@ export interface Score {
   needlessPartsPer1000: number;
 }
 
-/** One bar of the reliability chart: of all claims about this sure, how many were true. */
-export interface Reliability {
-  from: number;
-  to: number;
-  claims: number;
-  meanChance: number;
-  shareTrue: number;
-}
-
 export interface Report {
   cars: number;
   seed: number;
@@ -37,13 +29,12 @@ export interface Report {
   checklist: Score;
   replace: Score;
   reliability: Reliability[];
-  /** Expected calibration error: the mean distance of chance and share, by claims. */
+  /** How far chance and share lie apart. */
   calibrationError: number;
 }
 
 /** Cars whose world is pushed off alike. */
 const carsPerBlock = 250;
-const bars = 10;
 
 /**
  * Runs a population car by car. Gives back how many are done each time it is asked to go on, so that whoever
@@ -78,7 +69,7 @@ function drawVisitor(chance: Chance, off: (figure: string) => number, world: Wor
 
 class Tally {
   private readonly results = { engine: emptySum(), checklist: emptySum(), replace: emptySum() };
-  private readonly bars = Array.from({ length: bars }, () => ({ claims: 0, chance: 0, true: 0 }));
+  private readonly reliabilities = new Reliabilities();
   private count = 0;
 
   constructor(private readonly seed: number) {}
@@ -86,24 +77,11 @@ class Tally {
   add(result: CarResult): void {
     this.count += 1;
     for (const way of waysOfWorking) addTo(this.results[way], result[way]);
-    for (const claim of result.claims) {
-      const bar = this.bars[Math.min(bars - 1, Math.floor(claim.chance * bars))];
-      if (!bar) continue;
-      bar.claims += 1;
-      bar.chance += claim.chance;
-      bar.true += Number(claim.true);
-    }
+    for (const claim of result.claims) this.reliabilities.add(claim);
   }
 
   report(): Report {
-    const claims = this.bars.reduce((sum, bar) => sum + bar.claims, 0);
-    const reliability = this.bars.map((bar, at) => ({
-      from: at / bars,
-      to: (at + 1) / bars,
-      claims: bar.claims,
-      meanChance: bar.claims > 0 ? bar.chance / bar.claims : (at + 0.5) / bars,
-      shareTrue: bar.claims > 0 ? bar.true / bar.claims : 0,
-    }));
+    const reliability = this.reliabilities.list();
     const record = (sum: ReturnType<typeof emptySum>): Score => ({
       right: sum.right / this.count,
       minutesPerCar: sum.minutes / this.count,
@@ -116,13 +94,7 @@ class Tally {
       checklist: record(this.results.checklist),
       replace: record(this.results.replace),
       reliability,
-      calibrationError:
-        claims === 0
-          ? 0
-          : reliability.reduce(
-              (sum, bar) => sum + (bar.claims / claims) * Math.abs(bar.meanChance - bar.shareTrue),
-              0,
-            ),
+      calibrationError: calibrationErrorOf(reliability),
     };
   }
 }

@@ -3,6 +3,7 @@ import { verdictOn } from '../diagnosis';
 import { blamesNothing, faultsOf, recordOf, type FindingCode } from '../finding';
 import type { Job } from '../job';
 import type { Position } from '../wheel';
+import type { Claim } from '../reliability';
 import { checklistOn, replaceOnLamp } from './baselines';
 import type { TrueCar } from './car';
 import type { Chance } from './chance';
@@ -23,7 +24,7 @@ export interface CarResult {
   checklist: Outcome;
   replace: Outcome;
   /** What the engine claimed of each wheel when it acted, with whether it was true: for the calibration. */
-  claims: { chance: number; true: boolean }[];
+  claims: Claim[];
 }
 
 /** After so many tests a shop gives up; the engine never comes near (judgement). */

@@ -21,6 +21,7 @@ import * as doors from './0017-doors';
 import * as news from './0018-news';
 import * as memory from './0019-memory';
 import * as wheelSets from './0020-wheel-sets';
+import * as followUpsByJob from './0021-follow-ups-by-job';
 
 export interface Migration {
   up: (schema: QueryInterface) => Promise<void>;
@@ -49,6 +50,7 @@ const migrations: { name: string; migration: Migration }[] = [
   { name: '0018-news', migration: news },
   { name: '0019-memory', migration: memory },
   { name: '0020-wheel-sets', migration: wheelSets },
+  { name: '0021-follow-ups-by-job', migration: followUpsByJob },
 ];
 
 /** Brings the database up to date; returns the names of what was run. Two starters do not collide. */

@@ -1,5 +1,14 @@
 /** The use cases of a job, each in a file of its own. */
-export { assessmentOf, reasonsOf, revisionOf, sheetOfJob, verdictOf, viewIn, viewJob } from './view';
+export {
+  assessmentOf,
+  claimsOfJob,
+  reasonsOf,
+  revisionOf,
+  sheetOfJob,
+  verdictOf,
+  viewIn,
+  viewJob,
+} from './view';
 export { bookIn } from './book-in';
 export { cancelJob, reopenJob } from './cancel';
 export { confirm } from './confirm';

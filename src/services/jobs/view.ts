@@ -8,6 +8,7 @@ import { toJobFile } from '../../core/job/record';
 import { success, type Result } from '../../core/result';
 import { proofOf, type Proof } from '../../core/proof';
 import type { Sheet } from '../../core/sheet';
+import type { Claims } from '../../core/shop-figures/claims';
 import { nextMove, type Move } from '../../core/visit';
 import type { Assessment } from '../../core/assessment';
 import type { UnitChoice } from '../../core/units';
@@ -103,6 +104,10 @@ export async function verdictOf(
 /** The sheet of a job; likewise. */
 export const sheetOfJob = (view: VisitView): Promise<Sheet> =>
   judgedOnce({ id: view.id, name: nameOf(view) }, 'sheet', () => factsOf(view));
+
+/** What was said of a job against what its parts turned out to be; likewise. */
+export const claimsOfJob = (view: VisitView): Promise<Claims> =>
+  judgedOnce({ id: view.id, name: nameOf(view) }, 'claims', () => factsOf(view));
 
 const factsOf = (view: VisitView) => Promise.resolve({ job: judgedJob(view), experience: view.experience });
 

@@ -27,6 +27,11 @@ export function DueList({ initial, today }: { initial: DueFollowUp[]; today: str
         ))}
       </ul>
       {problem && <Notice tone="wrong">{problem}</Notice>}
+      {list.length > 0 && (
+        <a className={styles.csv} href="/api/tables/follow-ups.csv" download>
+          All that are open as CSV
+        </a>
+      )}
       {list.length > due.length && !all && (
         <div>
           <Button onClick={() => setAll(true)}>Show {list.length - due.length} to come</Button>

@@ -72,6 +72,13 @@ export function JobList({ people }: { people: string[] }) {
         />
       </div>
       {problem && <Notice tone="wrong">{problem}</Notice>}
+      <a
+        className={styles.csv}
+        href={`/api/tables/jobs.csv?${new URLSearchParams({ ...filterOf(narrowed) }).toString()}`}
+        download
+      >
+        These jobs as CSV
+      </a>
       <ul className={styles.list}>
         {jobs?.map((job) => (
           <li key={job.id}>

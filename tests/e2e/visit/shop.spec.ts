@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
+import Papa from 'papaparse';
 import people from '../../../demo/people.json' with { type: 'json' };
 import { address, found, handsOver, hydrated, measureUntil, openJob } from '../../support/visit';
 
@@ -45,6 +46,28 @@ test.describe('at the door', () => {
       await expect(page.getByText(`${name},`)).toBeVisible();
       await expect(page.getByText(passphrase)).toBeVisible();
     }
+  });
+
+  test('the manager sees what the shop did, and takes away what stands there', async ({ page }) => {
+    await signIn(page, 'Marisol', 'seven lamps at dawn');
+    await page.waitForURL(`${address()}/`);
+    await page.goto(`${address()}/figures`);
+    await hydrated(page);
+    const weeks = page.getByRole('region', { name: 'By week', exact: true });
+    await expect(weeks.getByRole('row')).not.toHaveCount(0);
+    const shown = await weeks
+      .getByRole('row')
+      .evaluateAll((rows) => rows.map((row) => [...row.children].map((cell) => cell.textContent ?? '')));
+    const [file] = await Promise.all([
+      page.waitForEvent('download'),
+      weeks.getByRole('link', { name: 'CSV' }).click(),
+    ]);
+    const csv = readFileSync(await file.path(), 'utf8');
+    expect(Papa.parse(csv.trim().replace('\ufeff', '')).data).toEqual(shown);
+    await page.getByLabel('Handed over by').selectOption({ index: 1 });
+    await expect(
+      page.getByRole('region', { name: 'By who handed over', exact: true }).getByRole('row'),
+    ).toHaveCount(2);
   });
 
   test('a manager takes in a procedure, told first what makes no sense in it; anybody reads it', async ({
