@@ -3,6 +3,7 @@ import {
   foreignOrigin,
   noEndpoint,
   notSignedIn,
+  readsOnly,
   recordsAway,
   serverError,
   somebodyElse,
@@ -12,8 +13,11 @@ import { nowHeader, personHeader } from './contract/routes';
 import type { Result } from './core/result';
 import { isHttps, respond, sessionCookie } from './pages/_http';
 import { log, traceOf } from './services/log';
+import { readerOf } from './services/api-tokens';
+import { forgetOldLooks, noteLook } from './services/looks';
 import { personOfToken } from './services/people';
 import { isPassing, Unreadable } from './services/trouble';
+import { keepTelling } from './services/webhooks';
 
 /** Reached without a session: signing in, health, and the core's open door. */
 const open = new Set([
@@ -46,6 +50,7 @@ const policy = {
   answer: "default-src 'none'; frame-ancestors 'none'; base-uri 'none'",
 };
 const yearSeconds = 365 * 86_400;
+const dayMs = 86_400_000;
 
 /** A page while the records are away: it asks again by itself. */
 const awayPage = (): Response =>
@@ -71,6 +76,12 @@ const plainPage = (status: number, title: string, text: string, againS?: number)
     },
   );
 
+// With the server, once: what it does beside answering.
+if (import.meta.env.PROD) {
+  keepTelling();
+  setInterval(() => void forgetOldLooks().catch(() => undefined), dayMs).unref();
+}
+
 export const onRequest = defineMiddleware(async (context, next) => {
   const { pathname } = context.url;
   const isApi = pathname.startsWith('/api/');
@@ -84,8 +95,11 @@ export const onRequest = defineMiddleware(async (context, next) => {
   if (guest)
     return welcomed(guest, request.method === 'OPTIONS' ? new Response(null) : secured(await next()));
   try {
+    const reader = bearerOf(request);
+    if (reader !== undefined && !(isApi && isSafe(request.method))) return refuse(readsOnly());
     const token = context.cookies.get(sessionCookie)?.value;
-    context.locals.person = token ? await personOfToken(token) : undefined;
+    context.locals.person =
+      reader !== undefined ? await readerOf(reader) : token ? await personOfToken(token) : undefined;
     const theme = context.cookies.get('theme')?.value;
     context.locals.theme = theme === 'light' || theme === 'dark' ? theme : undefined;
     if (!context.locals.person && !open.has(path)) {
@@ -95,6 +109,7 @@ export const onRequest = defineMiddleware(async (context, next) => {
     const enteredBy = context.request.headers.get(personHeader);
     if (enteredBy !== null && enteredBy !== context.locals.person?.id) return refuse(somebodyElse());
     const answer = await next();
+    if (context.locals.person && answer.status === 200) noteLook(context.locals.person, context.url);
     const isPage = answer.headers.get('content-type')?.startsWith('text/html') ?? false;
     // Programs are answered as programs, also where no endpoint is.
     return isApi && isPage && answer.status === 404 ? refuse(noEndpoint()) : secured(answer);
@@ -107,6 +122,10 @@ export const onRequest = defineMiddleware(async (context, next) => {
     return refuse(serverError());
   }
 });
+
+/** The token of a program that reads; undefined where the request shows none. */
+const bearerOf = ({ headers }: Request): string | undefined =>
+  /^Bearer +(\S+)$/i.exec(headers.get('authorization') ?? '')?.[1];
 
 const isSafe = (method: string) => method === 'GET' || method === 'HEAD';
 

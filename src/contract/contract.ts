@@ -13,6 +13,8 @@ export interface Contract<Body extends z.ZodType = z.ZodType, Answer extends z.Z
   answer: Answer;
   /** What can go wrong beside what any request can meet. */
   problems: readonly ProblemCode[];
+  /** Bytes a body may have, where it may have more than usual. */
+  mostBytes?: number;
   /** Needs no session. */
   open?: true;
 }

@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import type { Contract } from './contract';
+import { doorsContracts } from './doors';
 import { figuresContracts } from './figures';
 import { memoryContracts } from './memory';
 import { programmingContracts } from './programming';
@@ -26,6 +27,7 @@ export const contracts = {
   ...shopContracts,
   ...memoryContracts,
   ...figuresContracts,
+  ...doorsContracts,
 } as const satisfies Record<RouteName, Contract>;
 export type Contracts = typeof contracts;
 

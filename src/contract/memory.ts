@@ -59,7 +59,7 @@ const listedJobSchema = z.object({
 }) satisfies z.ZodType<ListedJob>;
 
 /** A moment of a shop's life: databases know no year 0. */
-const moment = z.iso
+export const moment = z.iso
   .datetime({ offset: true })
   .refine((text) => text >= '1950' && text < '2200', 'not a moment of our time');
 

@@ -129,6 +129,25 @@ export const unknownSensor = () =>
   );
 export const unknownFollowUp = () =>
   failure('unknown-follow-up', 'This follow-up is not there any more. Reload the page.');
+export const unknownToken = () => failure('unknown-token', 'This token is not there. Reload the page.');
+export const readsOnly = () =>
+  failure('not-allowed', 'A token reads the API and changes nothing. Sign in to do this.');
+export const unknownAddress = () =>
+  failure('unknown-address', 'This address is not told any more. Reload the page.');
+export const unknownCustomer = () =>
+  failure('unknown-customer', 'This customer is not there. They may have been deleted already.');
+export const carsInShop = (jobs: readonly number[]) =>
+  failure(
+    'cars-in-shop',
+    `Job ${jobs.join(', ')} is still open. Hand over or cancel it first, then delete the customer.`,
+  );
+export const unknownList = () =>
+  failure('unknown-list', 'No list was brought in under this name. Reload the page.');
+export const listChanged = (leftOut: number) =>
+  failure(
+    'list-changed',
+    `${leftOut} ${leftOut === 1 ? 'row' : 'rows'} would be left out by now, others than you were told. Nothing was brought in; look at the list again.`,
+  );
 export const unknownTable = () => failure('unknown-table', 'There is no list of this name.');
 export const alreadyMerged = () =>
   failure(

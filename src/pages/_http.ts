@@ -18,6 +18,10 @@ import {
   unknownFollowUp,
   unknownGauge,
   unknownJob,
+  unknownAddress,
+  unknownCustomer,
+  unknownList,
+  unknownToken,
   unknownPerson,
   unknownRun,
   unknownVehicle,
@@ -66,7 +70,7 @@ export const respond = (result: Result<unknown>): Response =>
   result.ok ? json(result.value) : problemResponse(result.problem);
 
 /** The body as text, if it is not too large: then the rest is read past, so that the answer arrives. Problem: `too-large`. */
-export async function bodyText(request: Request): Promise<Result<string>> {
+export async function bodyText(request: Request, most = largestBody): Promise<Result<string>> {
   const decoder = new TextDecoder();
   let size = 0;
   let text = '';
@@ -74,15 +78,19 @@ export async function bodyText(request: Request): Promise<Result<string>> {
     for await (const chunk of request.body as unknown as AsyncIterable<Uint8Array>) {
       size += chunk.byteLength;
       if (size > patienceBytes) break;
-      text = size > largestBody ? '' : text + decoder.decode(chunk, { stream: true });
+      text = size > most ? '' : text + decoder.decode(chunk, { stream: true });
     }
   }
-  return size > largestBody ? tooLarge(largestBody / 2 ** 20) : success(text + decoder.decode());
+  return size > most ? tooLarge(most / 2 ** 20) : success(text + decoder.decode());
 }
 
 /** The body as JSON of a shape. Problems: `too-large`, `not-json`, `invalid-input`. */
-export async function readBody<Body>(request: Request, schema: z.ZodType<Body>): Promise<Result<Body>> {
-  const text = await bodyText(request);
+export async function readBody<Body>(
+  request: Request,
+  schema: z.ZodType<Body>,
+  most?: number,
+): Promise<Result<Body>> {
+  const text = await bodyText(request, most);
   if (!text.ok) return text;
   const document = parseJson(text.value);
   if (!document.ok) return document;
@@ -120,7 +128,9 @@ export const serve =
     const id = context.params.id ?? '';
     if (routes[name][1].includes('{id}') && !isUuid(id)) return respond(nothingThere(name));
     const contract: Contract = contracts[name];
-    const body = contract.body ? await readBody(context.request, contract.body) : success(undefined);
+    const body = contract.body
+      ? await readBody(context.request, contract.body, contract.mostBytes)
+      : success(undefined);
     if (!body.ok) return problemResponse(body.problem);
     const query = parseQuery(context.url, contract.query);
     if (!query.ok) return problemResponse(query.problem);
@@ -145,6 +155,10 @@ function nothingThere(name: RouteName): Result<never> {
   if (address.startsWith('/api/people/')) return unknownPerson();
   if (address.startsWith('/api/vehicles/') || address.startsWith('/api/merges/')) return unknownVehicle();
   if (address.startsWith('/api/follow-ups/')) return unknownFollowUp();
+  if (address.startsWith('/api/customer-lists/')) return unknownList();
+  if (address.startsWith('/api/customers/')) return unknownCustomer();
+  if (address.startsWith('/api/tokens/')) return unknownToken();
+  if (address.startsWith('/api/webhooks/')) return unknownAddress();
   return address.startsWith('/api/runs/') ? unknownRun() : unknownJob();
 }
 

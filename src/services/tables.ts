@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import { shopFiguresAsked } from '../contract/figures';
+import { tracesAsked } from '../contract/doors';
 import { jobFilterSchema } from '../contract/memory';
 import { invalidInput, unknownTable } from '../contract/refusals';
 import { issuesOf } from '../core/job/schema';
@@ -12,6 +13,7 @@ import { inTransaction } from '../data/database';
 import { storedSets } from '../data/wheel-sets';
 import { dueFollowUps } from './follow-ups';
 import type { Person } from './people';
+import { traces } from './looks';
 import { listJobs } from './search';
 import { figuresOfShop } from './shop-figures';
 
@@ -32,6 +34,7 @@ const sources: ReadonlyMap<string, Source> = new Map([
   ['jobs', source(jobFilterSchema, async (filter) => success(jobsTable(await jobsLike(filter))))],
   ['follow-ups', async () => success(followUpsTable(await dueFollowUps()))],
   ['stored-sets', async () => success(storedSetsTable(await inTransaction(storedSets)))],
+  ['traces', source(tracesAsked, (asked, who) => traces(asked, who))],
   ...figureNames.map((name): [string, Source] => [
     name,
     source(shopFiguresAsked, async (asked, who) => {

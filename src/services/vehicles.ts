@@ -8,7 +8,7 @@ import { profileOf } from '../core/visit/notes';
 import { inTransaction, type Tx } from '../data/database';
 import { jobsOfVehicle } from '../data/jobs';
 import * as vehicles from '../data/vehicles';
-import { canonicalPlate } from './jobs/common';
+import { canonicalPlate } from '../core/vehicle/plate';
 import { refuseUnless, type Person } from './people';
 
 /** The vehicle with this VIN or plate, with what the last visit left. */

@@ -1,7 +1,7 @@
 import { v5 as derivedId } from 'uuid';
 import { yearsOf, type Asked, type SimulatedVehicle } from '../core/simulate/years';
 import { emptyBulk, fill, indexMet, type Bulk } from '../data/bulk';
-import { canonicalPlate } from './jobs/common';
+import { canonicalPlate } from '../core/vehicle/plate';
 
 /** Years of a busy chain straight into the database, for benches and for trying. */
 

@@ -54,6 +54,7 @@ describe('migrations', () => {
       { name: '0019-memory' },
       { name: '0020-wheel-sets' },
       { name: '0021-follow-ups-by-job' },
+      { name: '0022-open-doors' },
     ]);
   });
 

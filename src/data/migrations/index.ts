@@ -22,6 +22,7 @@ import * as news from './0018-news';
 import * as memory from './0019-memory';
 import * as wheelSets from './0020-wheel-sets';
 import * as followUpsByJob from './0021-follow-ups-by-job';
+import * as openDoors from './0022-open-doors';
 
 export interface Migration {
   up: (schema: QueryInterface) => Promise<void>;
@@ -51,6 +52,7 @@ const migrations: { name: string; migration: Migration }[] = [
   { name: '0019-memory', migration: memory },
   { name: '0020-wheel-sets', migration: wheelSets },
   { name: '0021-follow-ups-by-job', migration: followUpsByJob },
+  { name: '0022-open-doors', migration: openDoors },
 ];
 
 /** Brings the database up to date; returns the names of what was run. Two starters do not collide. */

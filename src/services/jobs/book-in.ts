@@ -15,7 +15,8 @@ import * as vehicles from '../../data/vehicles';
 import { loadWheelSets } from '../../data/wheel-sets';
 import type { WheelSet } from '../../core/wheel-set';
 import type { Person } from '../people';
-import { canonicalPlate, deriveKey, yearMs } from './common';
+import { canonicalPlate } from '../../core/vehicle/plate';
+import { deriveKey, yearMs } from './common';
 import { recordIn, refuseFirst, refuseRecording } from './record';
 
 /**

@@ -29,6 +29,3 @@ export const refuseClosed = ({ state }: Pick<jobs.JobRow, 'state'>): Result<neve
 
 /** A sensor's age and a sensor's birthday are told by this. */
 export const yearMs = 365.25 * 86_400_000;
-
-/** A plate as it is compared: upper case, letters and digits. */
-export const canonicalPlate = (plate: string) => plate.toUpperCase().replace(/[^\p{L}\p{N}]/gu, '');

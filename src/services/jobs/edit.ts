@@ -14,7 +14,8 @@ import { setOwner } from '../../data/customers';
 import * as jobs from '../../data/jobs';
 import * as vehicles from '../../data/vehicles';
 import { refuseUnless, type Person } from '../people';
-import { canonicalPlate, stale } from './common';
+import { canonicalPlate } from '../../core/vehicle/plate';
+import { stale } from './common';
 import { viewIn } from './view';
 
 /** Header fields that are changed as they stand. */

@@ -17,6 +17,7 @@ import { confirmIn } from '../confirmations';
 import type { Person } from '../people';
 import { openRunIn } from '../runs/start';
 import { deriveKey, stale, yearMs } from './common';
+import { noteHandedOver } from '../webhooks';
 import { viewIn } from './view';
 
 /**
@@ -77,6 +78,7 @@ export function handOver(
       { key: asked.key, by: who.name, changes: [{ field: 'state', from: 'open', to: 'handed-over' }] },
       { header: { ...row.header, visit }, state: 'handed-over', handedOverAt, handedOverBy: who.name },
     );
+    await noteHandedOver(tx, row, { at: handedOverAt, by: who.name, proved: proof.proved });
     await fileSensors(tx, row.vehicleId, job, handedOverAt);
     return viewIn(tx, id);
   });

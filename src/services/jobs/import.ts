@@ -17,7 +17,8 @@ import * as runs from '../../data/runs';
 import { addService, findService } from '../../data/sensor-services';
 import * as vehicles from '../../data/vehicles';
 import { refuseUnless, type Person } from '../people';
-import { canonicalPlate, deriveKey } from './common';
+import { canonicalPlate } from '../../core/vehicle/plate';
+import { deriveKey } from './common';
 import { firstOfEachKey, refuseAmount } from './record';
 
 /**

@@ -21,4 +21,4 @@ export { addNote } from './note';
 export { record, recordIn } from './record';
 export { takeBack } from './take-back';
 export { yard } from './yard';
-export { canonicalPlate, deriveKey } from './common';
+export { deriveKey } from './common';

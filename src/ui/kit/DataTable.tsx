@@ -24,7 +24,7 @@ export function DataTable({ table, csv, empty }: { table: Table; csv?: string; e
             <thead>
               <tr>
                 {labels.map((label, n) => (
-                  <th key={label} scope="col" className={isNumber(0, n) ? styles.number : undefined}>
+                  <th key={label} scope="col" className={n > 0 && isNumber(0, n) ? styles.number : undefined}>
                     {label}
                   </th>
                 ))}

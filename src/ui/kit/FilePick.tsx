@@ -1,6 +1,34 @@
 import { useRef } from 'react';
 import { Button } from './Button';
 
+interface FileButtonProps {
+  label: string;
+  accept: string;
+  onFile: (file: File) => void;
+}
+
+/** A button that takes a file. */
+export function FileButton({ label, accept, onFile }: FileButtonProps) {
+  const input = useRef<HTMLInputElement>(null);
+  return (
+    <>
+      <input
+        ref={input}
+        type="file"
+        accept={accept}
+        hidden
+        aria-label={label}
+        onChange={(event) => {
+          const [chosen] = event.target.files ?? [];
+          if (chosen) onFile(chosen);
+          event.target.value = '';
+        }}
+      />
+      <Button onClick={() => input.current?.click()}>{label}</Button>
+    </>
+  );
+}
+
 interface FilePickProps {
   label: string;
   /** A JSON document and the name of its file; or why the file is none. */
@@ -10,7 +38,6 @@ interface FilePickProps {
 
 /** A button that takes in a JSON file. */
 export function FilePick({ label, onDocument, onProblem }: FilePickProps) {
-  const input = useRef<HTMLInputElement>(null);
   const take = async (file: File) => {
     let document: unknown;
     try {
@@ -20,21 +47,5 @@ export function FilePick({ label, onDocument, onProblem }: FilePickProps) {
     }
     onDocument(document, file.name);
   };
-  return (
-    <>
-      <input
-        ref={input}
-        type="file"
-        accept=".json,application/json"
-        hidden
-        aria-label={label}
-        onChange={(event) => {
-          const [chosen] = event.target.files ?? [];
-          if (chosen) void take(chosen);
-          event.target.value = '';
-        }}
-      />
-      <Button onClick={() => input.current?.click()}>{label}</Button>
-    </>
-  );
+  return <FileButton label={label} accept=".json,application/json" onFile={(file) => void take(file)} />;
 }

@@ -103,6 +103,17 @@ export function Setup({
         />
       </section>
       <SigningIn name={person.name} />
+      {person.role === 'manager' && (
+        <section className={styles.group} aria-labelledby="records">
+          <h2 id="records">Records</h2>
+          <p>Taken away, brought in, read by programs, and who saw them.</p>
+          <div>
+            <a className={styles.link} href="/records">
+              Open the records
+            </a>
+          </div>
+        </section>
+      )}
       {person.role === 'manager' && <Shop stored={shop} />}
       {person.role === 'manager' && <PairedDevices />}
       {people && <People me={person} known={people} />}

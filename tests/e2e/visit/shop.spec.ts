@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
+import AxeBuilder from '@axe-core/playwright';
 import Papa from 'papaparse';
 import people from '../../../demo/people.json' with { type: 'json' };
 import { address, found, handsOver, hydrated, measureUntil, openJob } from '../../support/visit';
@@ -68,6 +69,52 @@ test.describe('at the door', () => {
     await expect(
       page.getByRole('region', { name: 'By who handed over', exact: true }).getByRole('row'),
     ).toHaveCount(2);
+  });
+
+  test('a customer list comes in by its columns, without the rows that are wrong, and goes out again', async ({
+    page,
+  }) => {
+    await signIn(page, 'Marisol', 'seven lamps at dawn');
+    await page.waitForURL(`${address()}/`);
+    await page.goto(`${address()}/records`);
+    await hydrated(page);
+    const rows = ['Who;Kennzeichen', 'Odalys Brannock;ZZ 901', 'Tamsin Oriel;ZZ 902', ';ZZ 903'];
+    await page.getByLabel('Choose a list').setInputFiles({
+      name: 'customers.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(rows.join('\r\n'), 'latin1'),
+    });
+    const list = page.getByRole('region', { name: 'Bring in a customer list' });
+    await expect(list.getByText('3 rows left out')).toBeVisible();
+    await list.getByLabel('Customer').selectOption('Who');
+    await expect(list.getByText('It adds 2 new customers, 2 new vehicles.')).toBeVisible();
+    await expect(list.getByRole('row', { name: '4 no customer' })).toBeVisible();
+    await list.getByRole('button', { name: 'Bring it in without these 1' }).click();
+    await expect(list.getByText('customers.csv is in: 2 new customers, 2 new vehicles.')).toBeVisible();
+    const { violations } = await new AxeBuilder({ page }).analyze();
+    expect(violations).toEqual([]);
+    await list.getByRole('button', { name: 'Take it out' }).first().click();
+    await expect(list.getByText('customers.csv is out again, all of it.')).toBeVisible();
+  });
+
+  test('a workbook, or a list with an open quotation mark, is told, and nothing comes of it', async ({
+    page,
+  }) => {
+    await signIn(page, 'Marisol', 'seven lamps at dawn');
+    await page.waitForURL(`${address()}/`);
+    await page.goto(`${address()}/records`);
+    await hydrated(page);
+    const list = page.getByRole('region', { name: 'Bring in a customer list' });
+    for (const [content, sentence] of [
+      ['PK\u0003\u0004', /Save the list as CSV/],
+      ['Name\n"Ada', /Row 2 has a quotation mark/],
+    ] as const) {
+      await page
+        .getByLabel('Choose a list')
+        .setInputFiles({ name: 'list.csv', mimeType: 'text/csv', buffer: Buffer.from(content) });
+      await expect(list.getByRole('alert')).toContainText(sentence);
+      await expect(list.getByRole('button', { name: /Bring it in/ })).toHaveCount(0);
+    }
   });
 
   test('a manager takes in a procedure, told first what makes no sense in it; anybody reads it', async ({

@@ -1,0 +1,4 @@
+import { checkList } from '../../../services/customer-lists';
+import { serve } from '../../_http';
+
+export const POST = serve('checkList', ({ body, who }) => checkList(body, who));

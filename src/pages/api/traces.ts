@@ -1,0 +1,4 @@
+import { traces } from '../../services/looks';
+import { serve } from '../_http';
+
+export const GET = serve('traces', ({ query, who }) => traces(query, who));
