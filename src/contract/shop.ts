@@ -95,6 +95,17 @@ const sensorLivesSchema = z.object({
       ended: z.int(),
     })
     .nullable(),
+  groups: z.array(
+    z.object({
+      by: z.enum(['part', 'carrier']),
+      name: z.string(),
+      sensors: z.int(),
+      ended: z.int(),
+      alive: z.array(
+        z.object({ at: z.number(), survival: z.number(), low: z.number(), high: z.number() }).nullable(),
+      ),
+    }),
+  ),
 }) satisfies z.ZodType<SensorLives>;
 
 const figuresSchema = z.object({

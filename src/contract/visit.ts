@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { pricesSchema } from '../core/replacement/prices';
 import type { Assessment } from '../core/assessment';
 import { assessmentSchema, findingSchema } from '../core/assessment/schema';
 import { repairOutcomeSchema } from '../core/repair-outcome/schema';
@@ -46,6 +47,7 @@ export const visitSchema = z.object({
   state,
   job: jobSchema,
   experience: experienceSchema.optional(),
+  prices: pricesSchema.optional(),
   sensorCurve: z.object({ shape: z.number(), scaleYears: z.number(), ended: z.int() }).optional(),
   codes: z.record(z.string(), z.object({ about: z.string(), wheel: wheel.optional() })),
   devices: devicesAtHandSchema,

@@ -8,6 +8,7 @@ import { monitoredWheels } from '../placard';
 import { programmedFor } from '../sensor-programming';
 import { inWalkingOrder, roadWheels, type Position } from '../wheel';
 import { figures } from './figures';
+import { costsOf, worthFrom, type Costs, type Prices } from './prices';
 import type { replacementSchema } from './schema';
 
 /** What was chosen, as it is kept with the job. Its schema is in `./schema`. */
@@ -26,6 +27,10 @@ export interface WornSensor {
   endsWithinYear: number | undefined;
   /** Its tire comes off today anyway, so that replacing it costs the part alone. */
   tireOff: boolean;
+  /** From this chance on that it ends in time it is worth replacing now. */
+  worthFrom: number;
+  /** Where the shop said what it costs. */
+  costs: Costs | undefined;
 }
 
 /** One, some or all: what is worth replacing while the car is here. */
@@ -48,15 +53,18 @@ export function adviseReplacement(
     tiresOff,
     year,
     curve,
+    prices,
   }: {
     assessment: Assessment;
     tiresOff: boolean;
     year: number;
     /** The shop's own, where it has one. */
     curve?: LifeCurve | undefined;
+    /** Likewise. */
+    prices?: Prices | undefined;
   },
 ): Advice {
-  const sensors = wornSensors(job, { assessment, tiresOff, year, curve });
+  const sensors = wornSensors(job, { assessment, tiresOff, year, curve, prices });
   const worth = sensors.filter((sensor) => sensor.atFault || isWorn(sensor));
   const wheels = worth.map(({ wheel }) => wheel);
   const onRoad = sensors.filter(({ wheel }) => isOnRoad(wheel)).every(({ wheel }) => wheels.includes(wheel));
@@ -67,28 +75,37 @@ export function adviseReplacement(
 
 const isOnRoad = (wheel: Position): boolean => (roadWheels as readonly Position[]).includes(wheel);
 
-function isWorn({ tireOff, age, endsBeforeNextTires = 0, endsWithinYear = 0 }: WornSensor): boolean {
-  if (tireOff) return endsBeforeNextTires >= figures.worthWithTireOff.value;
+function isWorn({
+  tireOff,
+  age,
+  endsBeforeNextTires = 0,
+  endsWithinYear = 0,
+  worthFrom: least,
+}: WornSensor): boolean {
+  if (tireOff) return endsBeforeNextTires >= least;
   // No tire is taken off for an age that is only that of the car: the sensor may be a newer one.
-  return age?.from === 'record' && endsWithinYear >= figures.worthTakingOff.value;
+  return age?.from === 'record' && endsWithinYear >= least;
 }
 
 function wornSensors(
   job: Job,
-  { assessment, tiresOff, year, curve }: Parameters<typeof adviseReplacement>[1],
+  { assessment, tiresOff, year, curve, prices }: Parameters<typeof adviseReplacement>[1],
 ): WornSensor[] {
   const ledger = ledgerOf(job);
   const faulty = wheelsAtFault(assessment);
   return monitoredWheels(job).map((wheel) => {
     const age = ageOf(job, wheel, year);
     const atFault = faulty.includes(wheel) || saysBatteryLow(ledger, wheel);
+    const tireOff = tiresOff || atFault;
     return {
       wheel,
       atFault,
       age,
       endsBeforeNextTires: age && endsWithin(age.years, figures.yearsBetweenTires.value, curve),
       endsWithinYear: age && endsWithin(age.years, 1, curve),
-      tireOff: tiresOff || atFault,
+      tireOff,
+      worthFrom: worthFrom(prices, tireOff),
+      costs: prices && costsOf(prices, tireOff),
     };
   });
 }

@@ -17,12 +17,21 @@ export function adviceWords({ choice, wheels, sensors }: Advice): string {
       return (
         [
           `Replace ${choice === 'set' ? 'the set' : where}`,
-          worn.length > 0
-            ? `${listWheels(worn.map(({ wheel }) => wheel))} will probably end ${when}`
-            : 'all of them are at fault',
+          worn.length > 0 ? wornTogether(worn, when) : 'all of them are at fault',
         ].join(': ') + '.'
       );
   }
+}
+
+/** "Probably" only where it is likelier than not; below that it is the prices that speak for it. */
+function wornTogether(worn: readonly WornSensor[], when: string): string {
+  const where = listWheels(worn.map(({ wheel }) => wheel));
+  const chances = worn.map(({ tireOff, endsBeforeNextTires = 0, endsWithinYear = 0 }) =>
+    tireOff ? endsBeforeNextTires : endsWithinYear,
+  );
+  return chances.every((chance) => chance >= 0.5)
+    ? `${where} will probably end ${when}`
+    : `${where} may end ${when}, and to come back for it would cost more than now`;
 }
 
 /** What is known of one sensor, and what is to be expected of it. */

@@ -29,6 +29,23 @@ describe('the lives of a shop’s sensors', () => {
     expect(aliveAfter(9, ownCurve(few))).toBe(Math.exp(-1));
   });
 
+  it('are told apart by part and carrier, once enough of each were seen', () => {
+    const of = (part: string, n: number, end: number): SeenAtAge[] =>
+      Array.from({ length: n }, (_, at) => [
+        { ...seen(`${part}${at}`, 1), part },
+        { ...seen(`${part}${at}`, end, true), part },
+      ]).flat();
+    const { groups } = livesOf([...of('AUR-1', 12, 5), ...of('AUR-2', 15, 9), ...of('AUR-3', 4, 2)]);
+    expect(groups.map(({ name, sensors }) => [name, sensors])).toEqual([
+      ['AUR-2', 15],
+      ['AUR-1', 12],
+    ]);
+    // All of the one are gone at six years, none of the other; beyond nine nobody looked.
+    expect(groups[1]?.alive[1]).toBeNull();
+    expect(groups[0]?.alive.map((at) => at?.survival)).toEqual([1, 1, 1, undefined]);
+    expect(groups[1]?.alive[0]?.survival).toBe(1);
+  });
+
   it('find the curve by which ten simulated years let sensors end, within what they say they know', () => {
     const all = [
       ...yearsOf({

@@ -15,7 +15,23 @@ export interface SeenAtAge {
   ageYears: number;
   /** It turned out to be silent, or its battery to be ending, once somebody had it in hand. */
   ended: boolean;
+  /** What it is of: the part it was fitted as, and what it sends on; missing where nobody knows. */
+  part?: string | undefined;
+  carrier?: string | undefined;
 }
+
+/** The sensors of one part, or of one carrier. */
+export interface LivesOf {
+  by: 'part' | 'carrier';
+  name: string;
+  sensors: number;
+  ended: number;
+  /** The share alive at some ages, with its 95 % band; null beyond what was seen. */
+  alive: ({ at: number; survival: number; low: number; high: number } | null)[];
+}
+
+/** Ages that tell early, usual and late ends apart, years. */
+export const agesCompared = [4, 6, 8, 10] as const;
 
 /** How long the sensors of a shop lasted. */
 export interface SensorLives {
@@ -25,6 +41,8 @@ export interface SensorLives {
   steps: Step[];
   /** The curve through it; null with too few ends to tell one. */
   fit: Weibull | null;
+  /** Each part and carrier of which enough were seen, the most seen first. */
+  groups: LivesOf[];
 }
 
 /**
@@ -52,7 +70,42 @@ export function livesOf(seen: readonly SeenAtAge[]): SensorLives {
     ended: lives.filter(({ ended }) => ended).length,
     steps: kaplanMeier(lives),
     fit: fitWeibull(lives) ?? null,
+    groups: [...groupsBy('part', seen), ...groupsBy('carrier', seen)],
   };
+}
+
+/** Fewer lives than this tell one from another by chance alone (judgement). */
+const fewestInGroup = 10;
+
+function groupsBy(by: LivesOf['by'], seen: readonly SeenAtAge[]): LivesOf[] {
+  const groups = new Map<string, SeenAtAge[]>();
+  for (const one of seen) {
+    const name = one[by];
+    if (name === undefined) continue;
+    const group = groups.get(name);
+    if (group) group.push(one);
+    else groups.set(name, [one]);
+  }
+  return [...groups]
+    .map(([name, those]): LivesOf => {
+      const lives = lifetimesOf(those);
+      const steps = kaplanMeier(lives);
+      const oldest = Math.max(...lives.map(({ to }) => to));
+      return {
+        by,
+        name,
+        sensors: lives.length,
+        ended: lives.filter(({ ended }) => ended).length,
+        alive: agesCompared.map((at) => {
+          if (at > oldest) return null;
+          const step = steps.findLast((one) => one.at <= at);
+          const { survival, low, high } = step ?? { survival: 1, low: 1, high: 1 };
+          return { at, survival, low, high };
+        }),
+      };
+    })
+    .filter(({ sensors }) => sensors >= fewestInGroup)
+    .sort((a, b) => b.sensors - a.sensors);
 }
 
 /** The shop's own curve, where enough of its sensors ended to tell one. */

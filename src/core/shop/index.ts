@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { pricesSchema } from '../replacement/prices';
 import { relearnMethods } from '../relearn/procedure';
 import { metric } from '../units';
 import { unitChoiceSchema } from '../units/schema';
@@ -50,6 +51,8 @@ export const shopSettingsSchema = z.object({
   ownTool: z.boolean().default(true),
   /** The same of what talks to a car: its IDs, codes and figures are typed. */
   ownLead: z.boolean().default(true),
+  /** What replacing a sensor costs here. Null: nobody said. */
+  prices: pricesSchema.nullable().default(null),
 });
 
 export type ShopSettings = z.infer<typeof shopSettingsSchema>;
@@ -67,4 +70,5 @@ export const usualSettings: ShopSettings = {
   devices: noDevices,
   ownTool: true,
   ownLead: true,
+  prices: null,
 };

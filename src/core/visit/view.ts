@@ -2,6 +2,7 @@ import type { RepairOutcome } from '../repair-outcome';
 import type { Experience } from '../diagnosis';
 import { asJudged, type Instrument } from '../gauge';
 import type { Job } from '../job';
+import type { Prices } from '../replacement/prices';
 import type { LifeCurve } from '../sensor-life';
 import type { SensorLives } from '../sensor-life/lifetimes';
 import type { CodeTable } from '../trouble-code/meaning';
@@ -43,6 +44,8 @@ export interface VisitView {
   experience?: Experience;
   /** How long sensors last here, where enough of the shop's own ended to tell. */
   sensorCurve?: LifeCurve;
+  /** What replacing a sensor costs here, where the shop said so. */
+  prices?: Prices;
   /** What the maker's codes are about on this vehicle, by its profile. */
   codes: CodeTable;
   devices: DevicesAtHand;

@@ -60,6 +60,7 @@ export async function viewIn(tx: Tx, id: string): Promise<Result<VisitView>> {
     job,
     ...(experience && { experience }),
     ...(sensorCurve && { sensorCurve }),
+    ...(shop.prices && { prices: shop.prices }),
     codes: receiver?.codes ?? {},
     devices: atHand(job, receiver, shop),
     gauges: speakingFor(job, gauges),

@@ -1,6 +1,7 @@
 import { aliveAfter } from '../../core/sensor-life';
-import { endsForOwnCurve, type SensorLives } from '../../core/sensor-life/lifetimes';
+import { agesCompared, endsForOwnCurve, type SensorLives } from '../../core/sensor-life/lifetimes';
 import { aliveAt } from '../../core/survival';
+import { DataTable } from '../kit/DataTable';
 import { LazyChart } from '../kit/LazyChart';
 import styles from './Figures.module.css';
 
@@ -9,7 +10,7 @@ const ages = Array.from({ length: 33 }, (_, n) => n / 2);
 const percent = (share: number): string => `${Math.round(share * 100)} %`;
 
 /** How long the shop's own sensors lasted, beside what common practice says. */
-export function SensorLife({ lives: { sensors, ended, steps, fit } }: { lives: SensorLives }) {
+export function SensorLife({ lives: { sensors, ended, steps, fit, groups } }: { lives: SensorLives }) {
   const isOwn = fit !== null && fit.ended >= endsForOwnCurve.value;
   const drawn = steps.flatMap((step, n) => [
     { x: step.at, y: n === 0 ? 1 : (steps[n - 1]?.survival ?? 1) },
@@ -84,6 +85,29 @@ export function SensorLife({ lives: { sensors, ended, steps, fit } }: { lives: S
           ]),
         }}
       />
+      {groups.length > 0 && (
+        <DataTable
+          table={{
+            name: 'lives',
+            title: 'Alive by part and carrier, with the 95 % band',
+            columns: [
+              { label: 'of' },
+              { label: 'seen' },
+              { label: 'ended' },
+              ...agesCompared.map((age) => ({ label: `at ${age} years` })),
+            ],
+            rows: groups.map((group) => [
+              group.name,
+              group.sensors,
+              group.ended,
+              ...group.alive.map((at) =>
+                at ? `${percent(at.survival)} (${percent(at.low)} to ${percent(at.high)})` : 'not seen yet',
+              ),
+            ]),
+          }}
+          empty=""
+        />
+      )}
     </section>
   );
 }

@@ -26,6 +26,7 @@ import { NewPassphrase } from '../kit/NewPassphrase';
 import { Notice } from '../kit/Notice';
 import { optionsFrom } from '../kit/options';
 import { Catalogue } from './Catalogue';
+import { PriceFields } from './PriceFields';
 import { PairedDevices, ResetPassphrase, SigningIn } from './SigningIn';
 import styles from './Setup.module.css';
 
@@ -187,6 +188,7 @@ function Shop({ stored }: { stored: ShopSettings }) {
     stored.altitudeM === null ? '' : figure(height, stored.altitudeM, stored.units.height),
   );
   const [error, setError] = useState<string>();
+  const [unfinished, setUnfinished] = useState(false);
   const [said, setSaid] = useState<{ tone: 'right' | 'wrong'; text: string }>();
   const set = (part: Partial<ShopSettings>) => {
     setShop({ ...shop, ...part });
@@ -195,6 +197,7 @@ function Shop({ stored }: { stored: ShopSettings }) {
   const keep = async () => {
     const read = up.trim() === '' ? undefined : parse(height, up, shop.units.height);
     if (read && !read.ok) return setError(read.problem.message);
+    if (unfinished) return setSaid({ tone: 'wrong', text: 'Not saved: fill in all four prices, or none.' });
     const next = { ...shop, altitudeM: read ? read.value.base : null };
     const kept = await ask('setShop', { body: next });
     setSaid(
@@ -250,6 +253,13 @@ function Shop({ stored }: { stored: ShopSettings }) {
           options={optionsFrom(fillPolicyWords)}
           value={shop.fillPolicy}
           onValue={(fillPolicy) => set({ fillPolicy })}
+        />
+        <PriceFields
+          prices={shop.prices}
+          onPrices={(prices) => {
+            setUnfinished(prices === undefined);
+            if (prices !== undefined) set({ prices });
+          }}
         />
         <Field
           label="Name of the shop, on the sheet"

@@ -9,6 +9,7 @@ import { Choice, Picks, Field } from '../../kit/Field';
 import { Notice } from '../../kit/Notice';
 import styles from '../../kit/Forms.module.css';
 import type { Sheet } from '../use-sheet';
+import { WorthIt } from './WorthIt';
 
 const tiresOptions = [
   { value: 'off', label: 'All tires come off today' },
@@ -24,6 +25,7 @@ export function ReplaceDialog({ sheet }: { sheet: Sheet }) {
     tiresOff: tires === 'off',
     year: new Date().getFullYear(),
     curve: view.sensorCurve,
+    prices: view.prices,
   });
   const [chosen, setChosen] = useState<readonly Position[] | undefined>(job.replacement?.wheels);
   const [note, setNote] = useState(job.replacement?.note ?? '');
@@ -72,6 +74,7 @@ export function ReplaceDialog({ sheet }: { sheet: Sheet }) {
           {wheels.length > 0 ? 'Save the choice, and program' : 'Save the choice'}
         </Button>
       </div>
+      <WorthIt advice={advice} curve={view.sensorCurve} prices={view.prices} />
     </Dialog>
   );
 }
