@@ -170,7 +170,7 @@ describe('the published description of the API', () => {
         });
         expect(status, name).toBe(404);
         expect(problemSchema.parse(answer).error.code, name).toMatch(
-          /^unknown-(job|gauge|person|run|vehicle|follow-up)$/,
+          /^unknown-(job|gauge|person|run|vehicle|follow-up|list|customer|token|address)$/,
         );
       }
       if (method !== 'GET' && name !== 'assess' && name !== 'importJob' && name !== 'signIn') {

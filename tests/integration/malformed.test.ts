@@ -1,3 +1,4 @@
+import { setTimeout as pause } from 'node:timers/promises';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { statusOf } from '../../src/contract';
 import type { ProblemCode } from '../../src/core/result';
@@ -57,14 +58,19 @@ describe('ten thousand malformed requests, made from the published description',
       const address = path.replace('{id}', id) + (chance(6) ? `?q=${encodeURIComponent(nastyText())}` : '');
       const text = schema === undefined ? '' : String(JSON.stringify(make(schema, pick([6, 12, 30, 80]))));
       const body = chance(40) ? text.slice(0, -3) : text;
-      const answer = await (
-        method === 'GET' ? pick(who).fetch(address) : pick(who).send(method, address, body)
-      ).catch((error: unknown) => {
+      const asker = pick(who);
+      const ask = () => (method === 'GET' ? asker.fetch(address) : asker.send(method, address, body));
+      let answer = await ask().catch((error: unknown) => {
         failed.push(`${method} ${address}: ${String(error)} ${body.slice(0, 300)}`);
       });
-      if (!answer) return;
-      const said = await answer.text();
-      if (answer.status < 400) return;
+      let said = (await answer?.text()) ?? '';
+      // So many at once keep even the open door busy: it says so, and is asked again.
+      for (let tries = 0; tries < 5 && codeIn(said) === 'busy'; tries += 1) {
+        await pause(500);
+        answer = await ask();
+        said = await answer.text();
+      }
+      if (!answer || answer.status < 400) return;
       refused += 1;
       const code = codeIn(said);
       // What only a device could answer is said as that; it is no failure of the server.
