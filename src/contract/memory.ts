@@ -3,6 +3,7 @@ import { mostCharacters, type Found, type FoundVehicle, type ListedJob } from '.
 import { followUpAbout, type DueFollowUp, type Suggested } from '../core/follow-up';
 import { labelled, type LabelTarget } from '../core/label';
 import type { Shared } from '../core/sensor-life/past';
+import { replySchema } from '../core/job/schema';
 import { jobStates } from '../core/visit/view';
 import { walkingOrder } from '../core/wheel';
 import { places, seasons, type SetWheel, type WheelSet } from '../core/wheel-set';
@@ -175,6 +176,20 @@ export const memoryContracts = {
     }),
     answer: z.array(wheelSetSchema),
     problems: ['unknown-vehicle', 'unknown-set', 'stale', 'name-taken', 'rack-taken'],
+  },
+  readOnBench: {
+    summary: 'Wakes one wheel of a set that lies on the bench, and tells what answered; nothing is stored',
+    body: z.object({ wheel, trigger: z.enum(['pulsed', 'continuous', 'magnet']) }),
+    answer: z.object({ replies: z.array(replySchema) }),
+    problems: [
+      'unknown-vehicle',
+      'not-allowed',
+      'no-tool',
+      'device-unreachable',
+      'device-refused',
+      'device-silent',
+      'device-unclear',
+    ],
   },
   swapSets: {
     summary: 'Puts another wheel set on the car of a job, and the one that was on it where it goes',

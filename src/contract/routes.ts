@@ -11,6 +11,7 @@ export const routes = {
   jobs: ['GET', '/api/jobs'],
   metElsewhere: ['GET', '/api/jobs/{id}/met-elsewhere'],
   saveSet: ['POST', '/api/vehicles/{id}/sets'],
+  readOnBench: ['POST', '/api/vehicles/{id}/bench'],
   swapSets: ['POST', '/api/jobs/{id}/swap-sets'],
   mergeVehicles: ['POST', '/api/vehicles/{id}/merge'],
   undoMerge: ['POST', '/api/merges/{id}/undo'],

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { pricesSchema } from '../core/replacement/prices';
+import { pricesSchema } from '../core/replacement/schema';
 import type { Assessment } from '../core/assessment';
 import { assessmentSchema, findingSchema } from '../core/assessment/schema';
 import { repairOutcomeSchema } from '../core/repair-outcome/schema';
@@ -146,6 +146,8 @@ const bookingSchema = z.object({
   keepKindAs: z.string().trim().min(1).max(120).optional(),
   /** The job, handed over, that this one follows up. */
   followUpOf: z.uuid().optional(),
+  /** The wheel set that is to go on when the car comes. */
+  plannedSet: z.uuid().optional(),
   placard: placardSchema.optional(),
   complaint: z.string().max(2000).optional(),
   customer: z.string().trim().max(120).optional(),
@@ -226,6 +228,7 @@ export const visitContracts = {
     answer: z.object({ id: z.uuid(), number: z.int() }),
     problems: [
       'unknown-profile',
+      'unknown-set',
       'already-open',
       'unknown-job',
       'not-allowed',

@@ -1,10 +1,11 @@
-import { unknownJob } from '../contract/refusals';
-import type { Seen } from '../core/job';
+import { unknownJob, unknownVehicle } from '../contract/refusals';
+import type { Reply, Seen } from '../core/job';
 import { success, type Result } from '../core/result';
 import type { VisitView } from '../core/visit/view';
 import type { Position } from '../core/wheel';
 import { inTransaction } from '../data/database';
 import { findObservation } from '../data/jobs';
+import { findVehicleById } from '../data/vehicles';
 import { activationTool, noteDevice } from './devices';
 import { record, viewJob } from './jobs';
 import { refuseUnless, type Person } from './people';
@@ -22,6 +23,31 @@ export async function wake(
   if (there) return there.jobId === id ? viewJob(id) : unknownJob();
   const observation = await wakeAt(id, asked, who);
   return observation.ok ? record(id, { key: asked.key, observation: observation.value }, who) : observation;
+}
+
+/**
+ * Wakes one wheel of a set that lies on the bench. Nothing is stored: what was read is saved with the set. Problems:
+ * `unknown-vehicle`, `not-allowed`, and those of the tool.
+ */
+export async function readOnBench(
+  vehicleId: string,
+  { wheel, trigger }: { wheel: Position; trigger: 'pulsed' | 'continuous' | 'magnet' },
+  who: Person,
+): Promise<Result<{ replies: Reply[] }>> {
+  const refusal = refuseUnless(who, 'record-readings');
+  if (refusal) return refusal;
+  const vehicle = await inTransaction((tx) => findVehicleById(tx, vehicleId));
+  if (!vehicle) return unknownVehicle();
+  const tool = activationTool();
+  if (!tool.ok) return tool;
+  const replies = await tool.value.wake({
+    wheel,
+    trigger,
+    vehicle: vehicle.vin ?? vehicle.label,
+    place: 'bench',
+  });
+  noteDevice('tool', replies, who.name);
+  return replies.ok ? success({ replies: replies.value }) : replies;
 }
 
 /** The same, for whoever records it. Problems: `not-allowed`, `unknown-job`, and those of the tool. */

@@ -11,6 +11,7 @@ import {
 } from '../contract/refusals';
 import { doneLately, type Header, type Job } from '../core/job';
 import { success, type Issue, type Result } from '../core/result';
+import { notesOf } from '../core/visit/notes';
 import type { VisitView } from '../core/visit/view';
 import { idsTwice, type Place, type Season, type SetWheel, type WheelSet } from '../core/wheel-set';
 import { madeIn } from '../core/wheel-set/tire';
@@ -148,8 +149,11 @@ function withSetOn(header: Header, on: WheelSet, sets: readonly WheelSet[]): Hea
     ),
   ];
   const { sensors, otherSets } = knownSets(sets, new Date());
+  const { plannedSet, ...notes } = notesOf(header);
   return {
     ...header,
+    // What was planned is done, once it is on.
+    visit: plannedSet && plannedSet.id !== on.id ? { ...notes, plannedSet } : notes,
     sensors: sensors ?? [],
     otherSets: otherSets ?? [],
     service: { kind: 'wheels-swapped', hoursAgo: 0, ...(also.length > 0 && { also }) },

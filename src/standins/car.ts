@@ -55,6 +55,9 @@ export const carSchema = z.object({
   /** What the receiver last heard per wheel on the road. */
   heard: z.partialRecord(z.enum(walkingOrder), z.object({ kPa: z.number(), tempC: z.number() })).default({}),
   tries: z.partialRecord(z.enum(walkingOrder), z.int()).default({}),
+  /** The wheels of its second set, on the bench, and how often each was tried there. */
+  bench: z.partialRecord(z.enum(walkingOrder), wheelSchema).default({}),
+  benchTries: z.partialRecord(z.enum(walkingOrder), z.int()).default({}),
   /** The ways it can be taught. */
   programs: z.array(programSchema).default([]),
   mind: mindSchema.default(mindSchema.parse({})),

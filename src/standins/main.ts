@@ -10,6 +10,7 @@ import { z } from 'zod';
 import { accepted, decodeFrame, encodeFrame, refused } from '../core/can/slcan';
 import { canonicalVin } from '../core/vin';
 import { walkingOrder } from '../core/wheel';
+import { wakeOnBench } from './bench';
 import { carSchema, coolTo, drive, fill, fit, park, wake, type Car } from './car';
 import { blankSchema, inCradle, lay, program, type Blank } from './cradle';
 import { feel, handsSchema, later, onRoad, overhears } from './learning';
@@ -79,7 +80,11 @@ const look = (car: Car) => ({
 });
 
 const ofCar = z.object({ vin: z.string() });
-const wakeRequest = z.object({ vehicle: z.string(), wheel: z.enum(walkingOrder) });
+const wakeRequest = z.object({
+  vehicle: z.string(),
+  wheel: z.enum(walkingOrder),
+  place: z.literal('bench').optional(),
+});
 const driveRequest = ofCar.extend({ speedKmh: z.number(), minutes: z.number() });
 const handsRequest = ofCar.extend({ hands: handsSchema });
 const airRequest = ofCar.extend({ wheel: z.enum(walkingOrder), kPa: z.number().min(0).max(600) });
@@ -96,8 +101,13 @@ const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
 const tool: Record<string, Handler> = {
   wake: async (parameters) => {
-    const { vehicle, wheel } = wakeRequest.parse(parameters);
+    const { vehicle, wheel, place } = wakeRequest.parse(parameters);
     await pause(wakeMs);
+    if (place === 'bench') {
+      const onBench = wakeOnBench(carWith(vehicle), wheel);
+      update(vehicle, () => onBench.car);
+      return { replies: onBench.replies };
+    }
     const { car, replies } = wake(carWith(vehicle), wheel);
     update(vehicle, () => (replies.length > 0 ? overhears(car, wheel, Date.now()) : car));
     return { replies };

@@ -165,6 +165,26 @@ describe('a wheel set', () => {
     });
   });
 
+  it('is made ready as a job before the car comes; once it is on, nothing is planned any more', async () => {
+    const { job, vehicle } = await car('PLAN 1');
+    const set = winter();
+    must(await saveSet(vehicle, set));
+    const now = must(await viewJob(job));
+    must(await handOver(job, { key: newKey(), version: now.version, unproved: 'other work' }, ines));
+
+    const booking = { key: newKey(), vehicle: { label: 'Ostrel Menta', plate: 'PLAN 1' } };
+    const foreign = await bookIn({ ...booking, plannedSet: newKey() }, ines);
+    expect(foreign).toMatchObject({ ok: false, problem: { code: 'unknown-set' } });
+    const { id } = must(await bookIn({ ...booking, plannedSet: set.id }, ines));
+    const view = must(await viewJob(id));
+    expect(view.job.visit?.plannedSet).toEqual({ id: set.id, label: 'winter', rack: set.rack });
+    const off = { place: 'customer' as const, rack: null };
+    must(await swapSets(id, { key: newKey(), version: view.version, set: set.id, off }, ines));
+    const after = must(await viewJob(id)).job;
+    expect(after.visit?.plannedSet).toBeUndefined();
+    expect(after.sensors?.map((sensor) => sensor.id)).toEqual(['6C00A1', '6C00A2', '6C00A3']);
+  });
+
   it('that is heard on the car is on it, whatever the records said', async () => {
     const { job, vehicle } = await car();
     for (const at of ['LF', 'RF', 'RR', 'LR'] as const) await hear(job, at, `5B000${at === 'LF' ? 1 : at}`);

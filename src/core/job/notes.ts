@@ -39,6 +39,8 @@ export const visitNotesSchema = z.looseObject({
   /** The job this one follows up, and the one that follows this one up. */
   followUpOf: z.looseObject({ id: z.string(), number: z.int() }).optional(),
   followedUpBy: z.looseObject({ id: z.string(), number: z.int() }).optional(),
+  /** The wheel set that is to go on when the car comes: the job was made ready beforehand. */
+  plannedSet: z.looseObject({ id: z.string(), label: z.string(), rack: z.string().nullable() }).optional(),
   /** Why the car left though not all was proved. */
   unproved: z.string().optional(),
   /** What was worked out on the bench for this visit. */

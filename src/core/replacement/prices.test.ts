@@ -4,7 +4,8 @@ import { gauges, jobWith, registry, scans } from '../../../tests/support/car';
 import { assess } from '../diagnosis';
 import { roadWheels } from '../wheel';
 import { adviseReplacement } from '.';
-import { costsOf, costWords, pricesSchema, worthFrom, type Prices } from './prices';
+import { costsOf, costWords, worthFrom, type Prices } from './prices';
+import { pricesSchema } from './schema';
 import { adviceWords } from './words';
 
 const prices: Prices = { currency: 'cr', sensor: 60, tireWork: 25, visit: 70 };

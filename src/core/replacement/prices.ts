@@ -1,19 +1,8 @@
-import { z } from 'zod';
+import type { z } from 'zod';
 import { figures } from './figures';
+import type { pricesSchema } from './schema';
 
-/** What replacing a sensor costs in this shop, in its own currency; kept by the shop. */
-
-const price = z.number().min(0).max(100_000);
-
-export const pricesSchema = z.object({
-  currency: z.string().trim().min(1).max(8),
-  /** A sensor with its kit. */
-  sensor: price,
-  /** A tire taken off its wheel, put on again, balanced. */
-  tireWork: price,
-  /** Another visit for a sensor that ended: looking for it, teaching it, the customer's way. */
-  visit: price,
-});
+/** What replacing a sensor costs in this shop, in its own currency; kept by the shop. Its schema is in `./schema`. */
 export type Prices = z.infer<typeof pricesSchema>;
 
 /** What it costs to replace a sensor now, and to come back for it once it has ended. */

@@ -12,3 +12,15 @@ export const replacementSchema = z.looseObject({
   /** In the customer's words or ours. */
   note: z.string().max(500).optional(),
 });
+
+const price = z.number().min(0).max(100_000);
+
+export const pricesSchema = z.object({
+  currency: z.string().trim().min(1).max(8),
+  /** A sensor with its kit. */
+  sensor: price,
+  /** A tire taken off its wheel, put on again, balanced. */
+  tireWork: price,
+  /** Another visit for a sensor that ended: looking for it, teaching it, the customer's way. */
+  visit: price,
+});

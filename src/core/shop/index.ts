@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { pricesSchema } from '../replacement/prices';
+import { pricesSchema } from '../replacement/schema';
 import { relearnMethods } from '../relearn/procedure';
 import { metric } from '../units';
 import { unitChoiceSchema } from '../units/schema';

@@ -12,4 +12,6 @@ export interface WakeRequest {
   /** For the tool's own display: whose wheel the technician is asked to stand at. */
   vehicle: string;
   wheel: Position;
+  /** The wheel lies on the bench, not on the car. */
+  place?: 'bench';
 }

@@ -3,7 +3,7 @@ import type { Booking, Profile } from '../../contract';
 import { tireCelsius } from '../../core/gauge';
 import { allOf, wasDone, type Header, type Job, type Service, type Tpms } from '../../core/job';
 import { toJobFile } from '../../core/job/record';
-import { alreadyOpen, unknownJob, unknownProfile } from '../../contract/refusals';
+import { alreadyOpen, setIsOn, unknownJob, unknownProfile, unknownSet } from '../../contract/refusals';
 import { success, type Result } from '../../core/result';
 import { canonicalVin } from '../../core/vin';
 import { notesOf } from '../../core/visit/notes';
@@ -21,7 +21,7 @@ import { recordIn, refuseFirst, refuseRecording } from './record';
 
 /**
  * Opens a job for a vehicle, known or new. A car whose job is open already is not booked in twice. Problems:
- * `unknown-profile`, `already-open` with the ID of that job, `unknown-job` where it should follow up one that is not there,
+ * `unknown-profile`, `unknown-set`, `already-open` with the ID of that job, `unknown-job` where it should follow up one that is not there,
  * `not-allowed`, `no-such-wheel` and `key-in-use` for what was read with it.
  */
 export function bookIn(booking: Booking, who: Person): Promise<Result<{ id: string; number: number }>> {
@@ -59,6 +59,13 @@ export function bookIn(booking: Booking, who: Person): Promise<Result<{ id: stri
       placard,
     });
     await setOwner(tx, vehicle.id, booking.customer);
+    const planned = booking.plannedSet
+      ? (await loadWheelSets(tx, vehicle.id)).find(
+          ({ id, place }) => id === booking.plannedSet && place !== 'gone',
+        )
+      : undefined;
+    if (booking.plannedSet && !planned) return unknownSet();
+    if (planned?.place === 'car') return setIsOn();
     const openedAt = new Date();
     const shop = await loadShop(tx);
     const header: Header = {
@@ -89,6 +96,7 @@ export function bookIn(booking: Booking, who: Person): Promise<Result<{ id: stri
         ...(booking.orderNumber && { orderNumber: booking.orderNumber }),
         openedAt: openedAt.toISOString(),
         openedBy: who.name,
+        ...(planned && { plannedSet: { id: planned.id, label: planned.label, rack: planned.rack } }),
         ...(before && { followUpOf: { id: before.id, number: before.number } }),
       },
     };

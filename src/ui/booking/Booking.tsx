@@ -46,12 +46,15 @@ export function Booking({
   units,
   followUp,
   vehicle,
+  plannedSet,
 }: {
   profiles: ProfileSummary[];
   units: UnitChoice;
   followUp: FollowedUp | undefined;
   /** A vehicle on file, where it is known which. */
   vehicle: Partial<Entries> | undefined;
+  /** The wheel set that is to go on when the car comes. */
+  plannedSet: { id: string; label: string } | undefined;
 }) {
   const [entries, setEntries] = useState(() => ({ ...blank, ...vehicle, ...followUp?.vehicle }));
   const [lamp, setLamp] = useState<LampWay>();
@@ -134,6 +137,7 @@ export function Booking({
         service,
         ...(isNewKind && entries.keepKindAs.trim() && { keepKindAs: entries.keepKindAs.trim() }),
         ...(followUp && { followUpOf: followUp.id }),
+        ...(plannedSet && { plannedSet: plannedSet.id }),
         climate: {
           ...(entries.nowC === '' && outdoors),
           ...(nowC?.ok && { nowC: nowC.value.base }),
@@ -168,6 +172,9 @@ export function Booking({
       }}
     >
       <h1>Book a car in</h1>
+      {plannedSet && (
+        <Notice tone="note">Made ready for the set “{plannedSet.label}”, which is to go on.</Notice>
+      )}
       {followUp && (
         <Notice tone="note">
           Follows up <a href={`/jobs/${followUp.id}/sheet`}>job {followUp.number}</a>.

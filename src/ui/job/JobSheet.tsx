@@ -67,7 +67,7 @@ export function JobSheet(props: SheetProps) {
     <main className={styles.sheet}>
       <Head sheet={sheet} />
       <div className={styles.notices}>
-        {(closed || notesOf(job).followUpOf) && (
+        {(closed || notesOf(job).followUpOf || notesOf(job).plannedSet) && (
           <Later>
             <Closed sheet={sheet} />
           </Later>

@@ -10,6 +10,7 @@ import { Button } from '../kit/Button';
 import { Dialog } from '../kit/Dialog';
 import { Choice, Field } from '../kit/Field';
 import { Notice } from '../kit/Notice';
+import { ReadOnBench } from './ReadOnBench';
 import formStyles from '../kit/Forms.module.css';
 import styles from './Vehicle.module.css';
 
@@ -52,11 +53,14 @@ function wheelsFrom(typed: Wheels): SetWheel[] {
 export function EditSet({
   vehicleId,
   set,
+  hasTool,
   onSaved,
   onClose,
 }: {
   vehicleId: string;
   set: WheelSet | undefined;
+  /** An activation tool is connected: wheels on the bench are woken with it. */
+  hasTool: boolean;
   onSaved: (sets: WheelSet[]) => void;
   onClose: () => void;
 }) {
@@ -147,6 +151,13 @@ export function EditSet({
         </div>
         <Choice label="For" options={seasonOptions} value={season} onValue={setSeason} />
         <Choice label="It is" options={placeOptions} value={place} onValue={setPlace} />
+        {hasTool && (
+          <ReadOnBench
+            vehicleId={vehicleId}
+            idAt={(wheel) => typed[wheel]?.sensorId}
+            onHeard={(wheel, sensorId) => change(wheel, 'sensorId')(sensorId)}
+          />
+        )}
         <div>
           <label htmlFor={listId}>
             <b>Paste a list of IDs</b>

@@ -19,6 +19,7 @@ interface WheelSetsProps {
   /** The job that is open for this car: a set goes onto it there. */
   open: OpenJob | undefined;
   today: string;
+  hasTool: boolean;
 }
 
 type Opened =
@@ -27,7 +28,7 @@ type Opened =
   | { dialog: 'labels'; wanted: LabelTarget[] };
 
 /** The wheel sets of a vehicle: on the car, in the store, at the customer's; wheel by wheel. */
-export function WheelSets({ vehicleId, initial, open, today }: WheelSetsProps) {
+export function WheelSets({ vehicleId, initial, open, today, hasTool }: WheelSetsProps) {
   const [sets, setSets] = useState(initial);
   const [opened, setOpened] = useState<Opened>();
   const close = () => setOpened(undefined);
@@ -57,6 +58,11 @@ export function WheelSets({ vehicleId, initial, open, today }: WheelSetsProps) {
                   Put on the car
                 </Button>
               )}
+              {!open && set.place !== 'car' && set.place !== 'gone' && (
+                <a className={buttonStyles.button} href={`/book-in?vehicle=${vehicleId}&set=${set.id}`}>
+                  Make a job ready
+                </a>
+              )}
               <Button onClick={() => setOpened({ dialog: 'edit', set })}>Change</Button>
               <Button onClick={() => setOpened({ dialog: 'labels', wanted: labelsOf(vehicleId, set) })}>
                 Labels
@@ -83,7 +89,7 @@ export function WheelSets({ vehicleId, initial, open, today }: WheelSetsProps) {
       </div>
       {opened?.dialog === 'edit' && (
         <EditSet
-          {...{ vehicleId, set: opened.set }}
+          {...{ vehicleId, set: opened.set, hasTool }}
           onSaved={(fresh) => {
             setSets(fresh);
             close();

@@ -216,6 +216,32 @@ test.describe('at the door', () => {
   });
 });
 
+test('a second set is read on the bench: together in a stack nothing is taken, apart each tells its ID', async ({
+  page,
+}) => {
+  await openJob(page, 'KUR 417');
+  await page.getByRole('link', { name: 'Vehicle' }).click();
+  await hydrated(page);
+  await page.getByRole('button', { name: 'Add a set' }).click();
+  const dialog = page.getByRole('dialog', { name: 'A new wheel set' });
+  await dialog.getByLabel('Called').fill('from the bench');
+  for (const [wheel, id] of Object.entries({
+    LF: '5E20C1A4',
+    RF: '5E20C77B',
+    RR: '5E20D90E',
+    LR: '5E20DE52',
+  })) {
+    const line = dialog.getByRole('listitem').filter({ hasText: `Wake ${wheel}` });
+    await line.getByRole('button').click();
+    await expect(line.getByText(/4 sensors answered: carry the wheel half a metre away/)).toBeVisible();
+    await line.getByRole('button').click();
+    await expect(line.getByText(`heard ${id}`)).toBeVisible();
+  }
+  await expect(dialog.getByText('battery low: replace it while the wheel is here')).toBeVisible();
+  await dialog.getByRole('button', { name: 'Save the set' }).click();
+  await expect(page.getByRole('region', { name: 'Wheel set from the bench' })).toContainText('5E20 D90E');
+});
+
 test('a reading that was wrong is corrected, and the old value is kept', async ({ page }) => {
   const path = await openJob(page, 'ARR 774');
   await page.getByRole('button', { name: /^Gauge LF, 241/ }).click();

@@ -3,14 +3,22 @@ import { Button } from '../../kit/Button';
 import { Notice } from '../../kit/Notice';
 import type { Sheet } from '../use-sheet';
 
-/** A job that is closed, or belongs to another, says so, and how to go on. */
+/** A job that is closed, belongs to another, or was made ready beforehand, says so, and how to go on. */
 export function Closed({ sheet: { view, job, busy, act } }: { sheet: Sheet }) {
-  const { cancelled, followUpOf, followedUpBy, unproved } = notesOf(job);
+  const { cancelled, followUpOf, followedUpBy, plannedSet, unproved } = notesOf(job);
   return (
     <>
       {followUpOf && (
         <Notice tone="note">
           Follows up <a href={`/jobs/${followUpOf.id}`}>job {followUpOf.number}</a>.
+        </Notice>
+      )}
+      {plannedSet && view.state === 'open' && (
+        <Notice
+          tone="note"
+          action={<a href={`/vehicles/${view.vehicleId}#set-${plannedSet.id}`}>Put it on</a>}
+        >
+          Made ready: the set “{plannedSet.label}”{plannedSet.rack && ` from ${plannedSet.rack}`} is to go on.
         </Notice>
       )}
       {view.state === 'cancelled' && (
