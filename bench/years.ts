@@ -3,6 +3,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { QueryTypes } from 'sequelize';
+import { v7 as newId } from 'uuid';
 import { startCluster, wipe } from '../src/cli/cluster';
 import { chanceFrom } from '../src/core/simulate';
 import { closeDatabase, database } from '../src/data/database';
@@ -11,7 +12,10 @@ import { migrate } from '../src/data/migrations';
 import { viewJob, yard } from '../src/services/jobs';
 import { pastOfSensor, pastOfVehicle } from '../src/services/past';
 import { find, listJobs } from '../src/services/search';
+import { figuresOfShop } from '../src/services/shop-figures';
 import { fillYears } from '../src/services/years';
+import { metric } from '../src/core/units';
+import type { Person } from '../src/core/visit/person';
 
 /**
  * Ten years of a busy chain: how long finding, lists, the Yard, a job, a vehicle and a sensor take over all of it, p50 and
@@ -21,9 +25,13 @@ import { fillYears } from '../src/services/years';
  */
 const vehicles = Number(process.argv[2] ?? 100_000);
 const rounds = 300;
+/** They are looked at now and then, and take longer. */
+const roundsOfFigures = 15;
 const from = new Date('2016-11-01T00:00:00Z');
 const to = new Date('2026-11-01T00:00:00Z');
 const people = ['Ines', 'Marisol', 'Pilar', 'Odalys', 'Renzo', 'Tulia'];
+
+const manager: Person = { id: newId(), name: 'Marisol', role: 'manager', units: metric, ownUnits: false };
 
 const folder = mkdtempSync(join(tmpdir(), 'hacienda-years-'));
 const cluster = await startCluster(folder, { processes: availableParallelism() });
@@ -110,6 +118,8 @@ async function measured(): Promise<Record<string, { p50: number; p99: number }>>
     'list of jobs': () => listJobs({}),
     'list, not proved, one person': () => listJobs({ unproved: '1', by: 'Ines' }),
     Yard: () => yard(),
+    'figures of a quarter': () => figuresOfShop({ weeks: '13', zone: 'UTC' }, manager, to),
+    'figures of a year': () => figuresOfShop({ weeks: '52', zone: 'UTC' }, manager, to),
     'a job': ({ job }) => (job ? viewJob(job) : Promise.resolve()),
     'a vehicle': ({ id }) => pastOfVehicle(id),
     'a sensor': ({ sensor }) => pastOfSensor(sensor),
@@ -117,7 +127,7 @@ async function measured(): Promise<Record<string, { p50: number; p99: number }>>
   const result: Record<string, { p50: number; p99: number }> = {};
   for (const [name, ask] of Object.entries(asks)) {
     const times: number[] = [];
-    for (const car of cars) {
+    for (const car of name.startsWith('figures') ? cars.slice(0, roundsOfFigures) : cars) {
       const began = performance.now();
       await ask(car);
       times.push(performance.now() - began);

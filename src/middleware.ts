@@ -1,6 +1,7 @@
 import { defineMiddleware } from 'astro:middleware';
 import {
   foreignOrigin,
+  looksOnly,
   noEndpoint,
   notSignedIn,
   readsOnly,
@@ -11,11 +12,12 @@ import {
 } from './contract/refusals';
 import { nowHeader, personHeader } from './contract/routes';
 import type { Result } from './core/result';
-import { isHttps, respond, sessionCookie } from './pages/_http';
+import { isHttps, lookingCookie, respond, sessionCookie } from './pages/_http';
 import { log, traceOf } from './services/log';
 import { readerOf } from './services/api-tokens';
+import { lookingInto, looksIntoOthers, refuseLooking } from './services/chain';
 import { forgetOldLooks, noteLook } from './services/looks';
-import { personOfToken } from './services/people';
+import { personOfToken, type Person } from './services/people';
 import { isPassing, Unreadable } from './services/trouble';
 import { keepTelling } from './services/webhooks';
 
@@ -108,7 +110,10 @@ export const onRequest = defineMiddleware(async (context, next) => {
     }
     const enteredBy = context.request.headers.get(personHeader);
     if (enteredBy !== null && enteredBy !== context.locals.person?.id) return refuse(somebodyElse());
-    const answer = await next();
+    const shop = await shopLookedInto(context.locals.person, context.cookies.get(lookingCookie)?.value);
+    if (shop !== undefined && !isSafe(request.method) && !leavesOther.has(path)) return refuse(looksOnly());
+    context.locals.looking = shop;
+    const answer = await (shop === undefined ? next() : lookingInto(shop, next));
     if (context.locals.person && answer.status === 200) noteLook(context.locals.person, context.url);
     const isPage = answer.headers.get('content-type')?.startsWith('text/html') ?? false;
     // Programs are answered as programs, also where no endpoint is.
@@ -122,6 +127,18 @@ export const onRequest = defineMiddleware(async (context, next) => {
     return refuse(serverError());
   }
 });
+
+/** What is done in the own shop, whichever is looked into. */
+const leavesOther = new Set(['/api/chain', '/api/sign-out', '/api/sign-in']);
+
+/** The shop of the chain this browser looks into, where whoever it is may. */
+async function shopLookedInto(
+  person: Person | undefined,
+  shop: string | undefined,
+): Promise<string | undefined> {
+  if (!person || !shop || !looksIntoOthers(person)) return undefined;
+  return (await refuseLooking(person, shop)) ? undefined : shop;
+}
 
 /** The token of a program that reads; undefined where the request shows none. */
 const bearerOf = ({ headers }: Request): string | undefined =>

@@ -29,6 +29,9 @@ export interface InstanceOptions {
   /** Runs once the database is up to date, before anything is served. */
   prepare: (folder: string) => Promise<void>;
   environment?: Record<string, string>;
+  /** Its name in the database of a chain, and whether it is the head office. */
+  shop?: string;
+  headOffice?: boolean;
   /** Server processes behind the address; one where not said. */
   processes?: number;
 }
@@ -69,6 +72,8 @@ export async function startInstance(options: InstanceOptions): Promise<Instance>
     const environment = {
       ...devices,
       ...options.environment,
+      HACIENDA_SHOP: options.shop ?? '',
+      HACIENDA_CHAIN: options.headOffice ? '1' : '',
       ...(demo && { HACIENDA_DEMO: '1' }),
       HACIENDA_PROCESSES: String(options.processes ?? 1),
     };
@@ -96,6 +101,9 @@ export async function startInstance(options: InstanceOptions): Promise<Instance>
 async function prepareDatabase(options: InstanceOptions, undo: Undo): Promise<string> {
   const url = options.databaseUrl ?? (await ownCluster(options, undo)).url;
   process.env.DATABASE_URL = url;
+  // This process has one shop at a time.
+  if (options.shop === undefined) delete process.env.HACIENDA_SHOP;
+  else process.env.HACIENDA_SHOP = options.shop;
   await migrate().catch((error: unknown) => {
     throw new Trouble(
       `The database cannot be brought up to date: ${error instanceof Error ? error.message : String(error)}`,

@@ -3,6 +3,7 @@ import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { shortestPassphrase } from '../core/passphrase';
 import { addPerson, hasAnybody, listPeople } from '../services/people';
+import { shopName } from '../data/shops';
 import { fillYears } from '../services/years';
 import { pauseAfter } from '../server/pause';
 import { loadDemo } from './demo-data';
@@ -60,8 +61,22 @@ export const start = (parameters: readonly string[] = []) =>
     folder: join(home, 'shop'),
     prepare: firstManager,
     processes: processesIn(parameters),
+    ...shopOfChain(),
     ...(process.env.DATABASE_URL && { databaseUrl: process.env.DATABASE_URL }),
   });
+
+/** `HACIENDA_SHOP`: its name among the shops of a database; `HACIENDA_CHAIN=1`: its managers look into the others. */
+function shopOfChain(): { shop?: string; headOffice?: boolean } {
+  const { HACIENDA_SHOP: shop, HACIENDA_CHAIN } = process.env;
+  if (!shop) {
+    if (HACIENDA_CHAIN)
+      throw new Trouble('HACIENDA_CHAIN needs the head office’s own name in HACIENDA_SHOP.');
+    return {};
+  }
+  if (!shopName.test(shop))
+    throw new Trouble('HACIENDA_SHOP is a name in small letters, digits and _, beginning with a letter.');
+  return { shop, headOffice: HACIENDA_CHAIN === '1' };
+}
 
 /** `--processes`: as many server processes as the machine has cores; `--processes=3`: so many. One where nothing is said. */
 function processesIn(parameters: readonly string[]): number {

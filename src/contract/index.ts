@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import type { Contract } from './contract';
+import { chainContracts } from './chain';
 import { doorsContracts } from './doors';
 import { figuresContracts } from './figures';
 import { memoryContracts } from './memory';
@@ -28,6 +29,7 @@ export const contracts = {
   ...memoryContracts,
   ...figuresContracts,
   ...doorsContracts,
+  ...chainContracts,
 } as const satisfies Record<RouteName, Contract>;
 export type Contracts = typeof contracts;
 

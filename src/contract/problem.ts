@@ -55,6 +55,7 @@ export const statusOf: Record<ProblemCode, number> = {
   'unknown-label': 404,
   'unknown-list': 404,
   'unknown-token': 404,
+  'unknown-shop': 404,
   'unknown-address': 404,
   'unknown-customer': 404,
   'unknown-part': badRequest,

@@ -129,6 +129,14 @@ export const unknownSensor = () =>
   );
 export const unknownFollowUp = () =>
   failure('unknown-follow-up', 'This follow-up is not there any more. Reload the page.');
+export const notOfChain = () =>
+  failure('not-allowed', 'Other shops are looked into by the managers of the chain’s head office alone.');
+export const unknownShop = () => failure('unknown-shop', 'There is no shop of this name in the chain.');
+export const looksOnly = () =>
+  failure(
+    'not-allowed',
+    'You are looking into another shop: nothing is changed there. Go back to your own first.',
+  );
 export const unknownToken = () => failure('unknown-token', 'This token is not there. Reload the page.');
 export const readsOnly = () =>
   failure('not-allowed', 'A token reads the API and changes nothing. Sign in to do this.');

@@ -73,6 +73,8 @@ export const routes = {
   devices: ['GET', '/api/devices'],
   tryDevice: ['POST', '/api/devices'],
   figures: ['GET', '/api/figures'],
+  chainShops: ['GET', '/api/chain'],
+  lookInto: ['POST', '/api/chain'],
   shopFigures: ['GET', '/api/figures/shop'],
   apiTokens: ['GET', '/api/tokens'],
   makeToken: ['POST', '/api/tokens'],

@@ -53,6 +53,7 @@ export const problemCodes = [
   'unknown-label',
   'unknown-list',
   'unknown-token',
+  'unknown-shop',
   'unknown-address',
   'unknown-customer',
   'unknown-part',

@@ -1,3 +1,4 @@
+import { AsyncLocalStorage } from 'node:async_hooks';
 import pg from 'pg';
 import {
   ConnectionAcquireTimeoutError,
@@ -8,10 +9,25 @@ import {
   type Transaction,
 } from 'sequelize';
 import { defineModels } from './models';
+import { ownSchema, pathOf } from './shops';
 
 export type Tx = Transaction;
 
-let connected: Sequelize | undefined;
+/** The pools of this process: of its own shop, and of those that were looked into. */
+const pools = new Map<string, Sequelize>();
+
+/** The schema of the shop that is looked into just now, where it is not this process's own. */
+const lookedInto = new AsyncLocalStorage<string | undefined>();
+
+/** The schema that everything is asked of just now. */
+export const schemaNow = (): string => lookedInto.getStore() ?? ownSchema();
+
+/** Asks another shop of the chain, whose database lets nothing be changed this way. */
+export const inSchema = <Value>(schema: string, work: () => Value): Value =>
+  lookedInto.run(schema === ownSchema() ? undefined : schema, work);
+
+/** Asks this process's own shop, whichever is looked into. */
+export const inOwnShop = <Value>(work: () => Value): Value => lookedInto.run(undefined, work);
 
 /** The address of the database, from `DATABASE_URL`. Throws where it is not set: the start command sets it. */
 export function databaseUrl(): string {
@@ -20,24 +36,29 @@ export function databaseUrl(): string {
   return url;
 }
 
-/** The one connection pool of this process. */
+/** The connection pool of this process, or of the shop that is looked into. */
 export function database(): Sequelize {
-  if (!connected) {
-    connected = new Sequelize(databaseUrl(), {
-      dialect: 'postgres',
-      logging: false,
-      pool: { max: 10, min: 1, idle: 30_000, acquire: 5_000 },
-      // Nobody waits for ever for somebody else's row: a wait ends, and is told.
-      dialectOptions: {
-        lock_timeout: 3_000,
-        statement_timeout: 8_000,
-        idle_in_transaction_session_timeout: 15_000,
-      },
-      define: { underscored: true, timestamps: false },
-    });
-    defineModels(connected);
-  }
-  return connected;
+  const schema = schemaNow();
+  const there = pools.get(schema);
+  if (there) return there;
+  const isOwn = schema === ownSchema();
+  const pool = new Sequelize(databaseUrl(), {
+    dialect: 'postgres',
+    logging: false,
+    pool: { max: isOwn ? 10 : 3, min: isOwn ? 1 : 0, idle: 30_000, acquire: 5_000 },
+    // Nobody waits for ever for somebody else's row: a wait ends, and is told.
+    dialectOptions: {
+      lock_timeout: 3_000,
+      statement_timeout: 8_000,
+      idle_in_transaction_session_timeout: 15_000,
+      ...pathOf(schema, isOwn ? 'own' : 'read-only'),
+    },
+    define: { underscored: true, timestamps: false },
+  });
+  // The models ask through the transaction they are given, whosever pool it is of.
+  if (isOwn) defineModels(pool);
+  pools.set(schema, pool);
+  return pool;
 }
 
 /**
@@ -87,7 +108,12 @@ export function brokenRule(error: unknown): string | undefined {
 
 /** A connection for what may take long: a migration of a large shop. Whoever asks for it closes it. */
 export const patientDatabase = (): Sequelize =>
-  new Sequelize(databaseUrl(), { dialect: 'postgres', logging: false, pool: { max: 2, min: 0 } });
+  new Sequelize(databaseUrl(), {
+    dialect: 'postgres',
+    logging: false,
+    pool: { max: 2, min: 0 },
+    dialectOptions: pathOf(ownSchema(), 'own'),
+  });
 
 /** Those of one job take turns: a job that is held up holds one connection, and the others serve the shop. */
 const turns = new Map<string, { last: Promise<unknown>; waiting: number }>();
@@ -124,8 +150,9 @@ export async function inJobTransaction<Value>(
 export class HeldUp extends Error {}
 
 export async function closeDatabase(): Promise<void> {
-  await connected?.close();
-  connected = undefined;
+  const closing = [...pools.values()];
+  pools.clear();
+  await Promise.all(closing.map((pool) => pool.close()));
 }
 
 /** Whether the database answers. */

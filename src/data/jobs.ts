@@ -24,7 +24,7 @@ export interface StoredJob {
 }
 
 const surroundingsName =
-  "concat((SELECT revision FROM surroundings), '/', (SELECT max(seq) FROM confirmations))";
+  "concat(current_schema(), '/', (SELECT revision FROM surroundings), '/', (SELECT max(seq) FROM confirmations))";
 
 export const findJobByKey = (tx: Tx, key: string) => JobRow.findOne({ where: { key }, transaction: tx });
 

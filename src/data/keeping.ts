@@ -9,15 +9,17 @@ const sameWords =
 
 /** The sums of every table, by whatever session this is. */
 async function sumsIn(client: pg.Client): Promise<Sums> {
-  const { rows: tables } = await client.query<{ name: string }>(
-    "SELECT tablename AS name FROM pg_tables WHERE schemaname = 'public' ORDER BY tablename",
+  const { rows: tables } = await client.query<{ schema: string; table: string }>(
+    `SELECT schemaname AS schema, tablename AS table FROM pg_tables
+     WHERE schemaname = 'public' OR starts_with(schemaname, 'shop_') ORDER BY schemaname, tablename`,
   );
   const sums: Sums = {};
-  for (const { name } of tables) {
+  for (const { schema, table } of tables) {
+    const name = schema === 'public' ? table : `${schema}.${table}`;
     // A sum does not ask for an order; the hash of a row is that of all it says.
     const { rows } = await client.query<{ rows: string; sum: string }>(
       `SELECT count(*) AS rows, coalesce(sum(hashtextextended(one::text, 0)::numeric), 0)::text AS sum
-       FROM ${client.escapeIdentifier(name)} AS one`,
+       FROM ${client.escapeIdentifier(schema)}.${client.escapeIdentifier(table)} AS one`,
     );
     sums[name] = { rows: Number(rows[0]?.rows), sum: rows[0]?.sum ?? '' };
   }

@@ -35,6 +35,9 @@ export const sessionCookie = 'hacienda_session';
 /** The cookie of a browser somebody has signed in with before: its attempts are counted apart. */
 export const knownCookie = 'hacienda_known';
 
+/** The cookie that names the shop of a chain that is looked into. */
+export const lookingCookie = 'hacienda_looking';
+
 /** The cookie that names a paired device. */
 export const deviceCookie = 'hacienda_device';
 export const deviceDays = 400;

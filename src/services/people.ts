@@ -15,7 +15,7 @@ import { success, type Result } from '../core/result';
 import { metric, type UnitChoice } from '../core/units';
 import type { ShopSettings } from '../core/shop';
 import type { Person, Role } from '../core/visit/person';
-import { brokenRule, inTransaction, type Tx } from '../data/database';
+import { brokenRule, inOwnShop, inTransaction, type Tx } from '../data/database';
 import { announcePeople } from '../data/notifications';
 import { loadShop, settingsFrom } from '../data/shop';
 import * as technicians from '../data/technicians';
@@ -112,7 +112,8 @@ export const signInRefusal = (code: string | null): string | undefined =>
       )?.problem.message;
 
 export async function personOfToken(token: string): Promise<Person | undefined> {
-  const found = await technicians.findBySession(hashToken(token));
+  // Whichever shop is looked into: whoever looks belongs to this one.
+  const found = await inOwnShop(() => technicians.findBySession(hashToken(token)));
   if (!found) return undefined;
   const shop = settingsFrom(found.settings);
   useDevices(shop.devices);

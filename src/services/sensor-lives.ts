@@ -1,12 +1,13 @@
 import { LRUCache } from 'lru-cache';
 import type { LifeCurve } from '../core/sensor-life';
 import { livesOf, ownCurve, type SensorLives } from '../core/sensor-life/lifetimes';
+import { schemaNow } from '../data/database';
 import { sensorsSeenAtAges } from '../data/sensor-lives';
 import { log, traceOf } from './log';
 
-/** How long the shop's own sensors lasted: counted over thousands of visits, and from one hour to the next the same. */
-const counted = new LRUCache<'lives', SensorLives>({
-  max: 1,
+/** How long the shop's own sensors lasted: counted over thousands of visits, and from one hour to the next the same; of each shop by itself. */
+const counted = new LRUCache<string, SensorLives>({
+  max: 32,
   ttl: 3_600_000,
   allowStale: true,
   noDeleteOnStaleGet: true,
@@ -15,14 +16,14 @@ const counted = new LRUCache<'lives', SensorLives>({
 
 /** As it was counted last; the first to ask waits for it. */
 export const sensorLives = async (): Promise<SensorLives> =>
-  (await counted.fetch('lives')) ?? livesOf(await sensorsSeenAtAges());
+  (await counted.fetch(schemaNow())) ?? livesOf(await sensorsSeenAtAges());
 
 /** The curve by which sensors are expected to end, where enough of the shop's own did. Nobody at a car waits for the count. */
 export function shopCurve(): LifeCurve | undefined {
-  if (counted.getRemainingTTL('lives') <= 0)
+  if (counted.getRemainingTTL(schemaNow()) <= 0)
     void counted
-      .fetch('lives')
+      .fetch(schemaNow())
       .catch((error: unknown) => log.warn(traceOf(error), 'the lives of sensors were not counted'));
-  const lives = counted.get('lives');
+  const lives = counted.get(schemaNow());
   return lives && ownCurve(lives);
 }

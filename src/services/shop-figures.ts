@@ -5,7 +5,7 @@ import { calibrationStatusOf, calibrationStatusWords } from '../core/gauge';
 import { reliabilityOf } from '../core/reliability';
 import { tableNames, tablesOf, type GaugeDue, type ShopFacts, type Sureness } from '../core/shop-figures';
 import type { Claims } from '../core/shop-figures/claims';
-import { inTransaction } from '../data/database';
+import { inTransaction, schemaNow } from '../data/database';
 import * as counted from '../data/shop-figures';
 import { register } from './gauges';
 import { claimsOfJob, viewJob } from './jobs';
@@ -24,11 +24,33 @@ export async function figuresOfShop(
 ): Promise<Result<FiguresOfShop>> {
   const refusal = refuseUnless(who, 'see-figures');
   if (refusal) return refusal;
-  const asked = { from: new Date(now.getTime() - Number(weeks) * weekMs), to: now, by, zone };
+  const asked = askedOf({ weeks, by, zone }, now);
+  const people = await inTransaction((tx) => counted.peopleAtWork(tx, asked));
+  const facts = await factsOfShop({ weeks, by, zone }, now);
+  const tables = tablesOf(facts);
+  return success({
+    from: asked.from.toISOString(),
+    to: asked.to.toISOString(),
+    people,
+    tables: tableNames.map((name) => tables[name]),
+    fitted: facts.fitted,
+    sureness: facts.sureness,
+  });
+}
+
+const askedOf = ({ weeks, by, zone }: ShopFiguresAsked, now: Date) => ({
+  from: new Date(now.getTime() - Number(weeks) * weekMs),
+  to: now,
+  by,
+  zone,
+});
+
+/** What is counted of the shop that is asked just now. */
+export async function factsOfShop(query: ShopFiguresAsked, now: Date): Promise<ShopFacts> {
+  const asked = askedOf(query, now);
   const sureness = surenessNow();
   const gauges = await gaugesDue(now.getTime());
-  const { people, ...facts } = await inTransaction(async (tx): Promise<ShopFacts & { people: string[] }> => ({
-    people: await counted.peopleAtWork(tx, asked),
+  return inTransaction(async (tx) => ({
     bookedIn: await counted.carsBookedIn(tx, asked),
     visits: await counted.carsHandedOver(tx, asked),
     steps: await counted.stepsOfWork(tx, asked),
@@ -39,15 +61,6 @@ export async function figuresOfShop(
     gauges,
     sureness,
   }));
-  const tables = tablesOf(facts);
-  return success({
-    from: asked.from.toISOString(),
-    to: asked.to.toISOString(),
-    people,
-    tables: tableNames.map((name) => tables[name]),
-    fitted: facts.fitted,
-    sureness,
-  });
 }
 
 async function gaugesDue(nowMs: number): Promise<GaugeDue[]> {
@@ -69,8 +82,8 @@ async function gaugesDue(nowMs: number): Promise<GaugeDue[]> {
 const mostVisits = 300;
 
 /** Judged in threads once an hour; nobody waits for it. */
-const compared = new LRUCache<'sureness', Sureness>({
-  max: 1,
+const compared = new LRUCache<string, Sureness>({
+  max: 32,
   ttl: 3_600_000,
   allowStale: true,
   noDeleteOnStaleGet: true,
@@ -91,9 +104,9 @@ const compared = new LRUCache<'sureness', Sureness>({
 });
 
 function surenessNow(): Sureness | null {
-  if (compared.getRemainingTTL('sureness') <= 0)
+  if (compared.getRemainingTTL(schemaNow()) <= 0)
     void compared
-      .fetch('sureness')
+      .fetch(schemaNow())
       .catch((error: unknown) => log.warn(traceOf(error), 'findings were not compared with outcomes'));
-  return compared.get('sureness') ?? null;
+  return compared.get(schemaNow()) ?? null;
 }

@@ -19,11 +19,18 @@ export async function openShop({
   devices = true,
   processes = 1,
   environment = {},
+  databaseUrl,
+  shop,
+  headOffice,
 }: {
   cars?: object[];
   devices?: boolean;
   processes?: number;
   environment?: Record<string, string>;
+  /** A shop of a chain: in a database that is there. */
+  databaseUrl?: string;
+  shop?: string;
+  headOffice?: boolean;
 } = {}): Promise<Shop> {
   const folder = mkdtempSync(join(tmpdir(), 'hacienda-shop-'));
   const file = join(folder, 'some-cars.json');
@@ -36,6 +43,9 @@ export async function openShop({
     prepare: loadDemo,
     ...(cars && { cars: file }),
     processes,
+    ...(databaseUrl && { databaseUrl }),
+    ...(shop && { shop }),
+    ...(headOffice && { headOffice }),
     environment: {
       ...environment,
       ...(!devices && { HACIENDA_TOOL: '', HACIENDA_LEAD: '', HACIENDA_BAY: '' }),

@@ -165,6 +165,21 @@ function peopleTable({ visits }: ShopFacts, returns: readonly Returned[]): Table
   };
 }
 
+/** Shops of a chain side by side. */
+export const shopsTable = (shops: readonly { name: string; facts: ShopFacts }[]): Table => ({
+  name: 'shops',
+  title: 'By shop',
+  columns: [{ label: 'shop' }, { label: 'booked in' }, ...visitColumns],
+  rows: shops.map(({ name, facts }) => [
+    name,
+    facts.bookedIn.reduce((sum, { cars }) => sum + cars, 0),
+    ...visitCells(
+      facts.visits,
+      facts.returns.map((one) => ({ ...one, why: whyBack(one) })),
+    ),
+  ]),
+});
+
 /** Minutes a car, by place; what is left of its time in the shop it waited. */
 function minutesTable({ steps, visits }: ShopFacts): Table {
   const cars = visits.length;

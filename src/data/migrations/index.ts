@@ -1,6 +1,7 @@
 import { SequelizeStorage, Umzug } from 'umzug';
 import type { QueryInterface } from 'sequelize';
-import { patientDatabase } from '../database';
+import { databaseUrl, patientDatabase } from '../database';
+import { prepareSchema } from '../shops';
 import * as first from './0001-first';
 import * as instruments from './0002-instruments';
 import * as confirmations from './0003-confirmations';
@@ -57,6 +58,7 @@ const migrations: { name: string; migration: Migration }[] = [
 
 /** Brings the database up to date; returns the names of what was run. Two starters do not collide. */
 export async function migrate(): Promise<string[]> {
+  await prepareSchema(databaseUrl());
   const sequelize = patientDatabase();
   const umzug = new Umzug({
     migrations: migrations.map(({ name, migration }) => ({

@@ -1,3 +1,4 @@
+import { AsyncLocalStorage } from 'node:async_hooks';
 import type { APIRoute } from 'astro';
 import { contracts } from '../../contract';
 import { jobLines } from '../../services/exports';
@@ -11,7 +12,8 @@ export const GET: APIRoute = ({ url }) => {
   const lines = jobLines(filter.value ?? {});
   const encoder = new TextEncoder();
   const body = new ReadableStream<Uint8Array>({
-    async pull(stream) {
+    // Of the shop that was looked into when it was asked for, whenever it is read.
+    pull: AsyncLocalStorage.bind(async (stream: ReadableStreamDefaultController<Uint8Array>) => {
       try {
         const { done, value } = await lines.next();
         if (done) stream.close();
@@ -21,7 +23,7 @@ export const GET: APIRoute = ({ url }) => {
         log.error(traceOf(error), 'jobs were not sent to the end');
         stream.error(error);
       }
-    },
+    }),
     async cancel() {
       await lines.return(undefined);
     },

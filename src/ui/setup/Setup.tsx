@@ -43,6 +43,7 @@ export function Setup({
   parts,
   people,
   shop,
+  isHeadOffice,
 }: {
   person: Person;
   theme: Theme;
@@ -51,6 +52,8 @@ export function Setup({
   parts: Part[];
   /** For a manager only. */
   people: Account[] | undefined;
+  /** The other shops of the chain are looked into from here. */
+  isHeadOffice: boolean;
 }) {
   const [units, setUnits] = useState(person.units);
   const [own, setOwn] = useState(person.ownUnits);
@@ -113,6 +116,13 @@ export function Setup({
               Open the records
             </a>
           </div>
+          {isHeadOffice && (
+            <div>
+              <a className={styles.link} href="/chain">
+                Shops of the chain
+              </a>
+            </div>
+          )}
         </section>
       )}
       {person.role === 'manager' && <Shop stored={shop} />}
