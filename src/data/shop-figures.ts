@@ -38,6 +38,21 @@ const weekOf = (column: string) => `to_char(date_trunc('week', ${column} AT TIME
 const saidOf = (job: string) =>
   `(SELECT parts FROM confirmations WHERE job_id = ${job} AND by_file IS NULL ORDER BY seq DESC LIMIT 1)`;
 
+/** Names all that is counted here: it is another once anything was added to it. */
+export async function newestOfAll(tx: Tx): Promise<string> {
+  const [row] = await database().query<{ name: string }>(
+    `SELECT concat_ws('/',
+       (SELECT handed_over_at FROM jobs WHERE state = 'handed-over' ORDER BY handed_over_at DESC LIMIT 1),
+       (SELECT opened_at FROM jobs ORDER BY opened_at DESC LIMIT 1),
+       (SELECT cancelled_at FROM jobs WHERE state = 'cancelled' ORDER BY cancelled_at DESC LIMIT 1),
+       (SELECT seq FROM confirmations ORDER BY seq DESC LIMIT 1),
+       (SELECT seq FROM sensor_services ORDER BY seq DESC LIMIT 1),
+       (SELECT revision FROM surroundings)) AS name`,
+    { type: QueryTypes.SELECT, transaction: tx },
+  );
+  return row?.name ?? '';
+}
+
 /** Those who book in and hand over, by name. */
 export async function peopleAtWork(tx: Tx, asked: Asked): Promise<string[]> {
   const rows = await select<{ by: string }>(
@@ -77,23 +92,20 @@ export const stepsOfWork = (
 ): Promise<{ kind: RecordKind; by: string; minutes: number }[]> =>
   select(
     tx,
-    `WITH done AS (SELECT id, opened_at, handed_over_at, handed_over_by AS by FROM jobs WHERE ${handedOver(asked)}),
-     stamps AS (
-       SELECT id, by, opened_at AS at, NULL AS kind FROM done
-       UNION ALL SELECT id, by, handed_over_at, 'handed-over' FROM done
-       UNION ALL SELECT id, by, recorded.* FROM done CROSS JOIN LATERAL (
-         SELECT recorded_at, kind FROM observations WHERE job_id = done.id
-         UNION ALL SELECT coalesce(read_back_at, answered_at, asked_at), 'write' FROM car_writes WHERE job_id = done.id
-         UNION ALL SELECT at, 'run' FROM run_events WHERE job_id = done.id
-         UNION ALL SELECT at, 'service' FROM sensor_services WHERE job_id = done.id
-         OFFSET 0) AS recorded
-     ),
-     steps AS (
-       SELECT kind, by, extract(epoch FROM at - lag(at) OVER (PARTITION BY id ORDER BY at, kind NULLS FIRST)) / 60 AS minutes
-       FROM stamps
-     )
-     SELECT kind, by, sum(minutes)::float8 AS minutes FROM steps
-     WHERE kind IS NOT NULL AND minutes BETWEEN 0 AND ${longestStepMinutes} GROUP BY kind, by`,
+    `SELECT kind, handed_over_by AS by, sum(minutes)::float8 AS minutes
+     FROM jobs CROSS JOIN LATERAL (
+       SELECT kind, extract(epoch FROM at - lag(at) OVER (ORDER BY at, kind NULLS FIRST)) / 60 AS minutes
+       FROM (
+         SELECT jobs.opened_at AS at, NULL AS kind
+         UNION ALL SELECT jobs.handed_over_at, 'handed-over'
+         UNION ALL SELECT recorded_at, kind FROM observations WHERE job_id = jobs.id
+         UNION ALL SELECT coalesce(read_back_at, answered_at, asked_at), 'write' FROM car_writes WHERE job_id = jobs.id
+         UNION ALL SELECT at, 'run' FROM run_events WHERE job_id = jobs.id
+         UNION ALL SELECT at, 'service' FROM sensor_services WHERE job_id = jobs.id
+       ) AS stamps OFFSET 0
+     ) AS steps
+     WHERE ${handedOver(asked)} AND kind IS NOT NULL AND minutes BETWEEN 0 AND ${longestStepMinutes}
+     GROUP BY kind, handed_over_by`,
     asked,
   );
 

@@ -20,6 +20,7 @@ import { announcePeople } from '../data/notifications';
 import { loadShop, settingsFrom } from '../data/shop';
 import * as technicians from '../data/technicians';
 import { useDevices } from './devices';
+import { log } from './log';
 import { hashPassphrase, passphraseMatches, refusePassphrase } from './passphrase';
 
 export type { Person };
@@ -60,12 +61,15 @@ export async function signIn(
   const from = browser && (await technicians.isKnownBrowser(browser)) ? { browser } : { address };
   const wait = await technicians.countAttempt(name, from);
   if (wait !== undefined) {
+    log.warn({ address }, 'sign-ins are made to wait');
     return tooManyAttempts(wait);
   }
   const found = await inTransaction((tx) => technicians.findByName(tx, name));
   decoy ??= hashPassphrase(newId());
   const matches = await passphraseMatches(passphrase, found?.passphraseHash ?? (await decoy));
   if (!found?.active || !matches) {
+    // Not the name: a passphrase is typed into its field now and then.
+    log.info({ address }, 'a sign-in was refused');
     return wrongNameOrPassphrase();
   }
   await technicians.forgiveAttempts(name, from);
@@ -100,6 +104,7 @@ export async function startSession(
     });
     return loadShop(tx);
   });
+  log.info({ person: found.id, ...(where.deviceId && { device: where.deviceId }) }, 'signed in');
   return { token, person: personOf(found, shop) };
 }
 
