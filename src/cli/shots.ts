@@ -89,7 +89,7 @@ const list: Shot[] = [
   },
   { name: 'devices', at: '/devices' },
   { name: 'bench', at: '/bench?tool=lamp&p=230&t=14&on=200&off=215&low=-11&h=1640', then: drawn },
-  { name: 'figures', at: '/figures' },
+  { name: 'figures', at: '/figures', then: drawn },
   {
     name: 'procedures',
     at: '/procedures',

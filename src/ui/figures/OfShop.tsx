@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { FiguresOfShop } from '../../contract';
 import { weeksOffered } from '../../contract/figures';
 import type { TableName } from '../../core/shop-figures';
@@ -9,6 +9,7 @@ import { LazyChart } from '../kit/LazyChart';
 import { Notice } from '../kit/Notice';
 import styles from './Figures.module.css';
 
+const usualWeeks = '13';
 type Weeks = (typeof weeksOffered)[number];
 
 const percent = (share: number) => `${Math.round(share)} %`;
@@ -27,16 +28,21 @@ const empty: Partial<Record<TableName, string>> = {
 };
 
 /** What the shop did, by week and person, for its manager. */
-export function OfShop() {
-  const [weeks, setWeeks] = useState<Weeks>('13');
+export function OfShop({ initial }: { initial: { figures: FiguresOfShop; zone: string } | undefined }) {
+  const [weeks, setWeeks] = useState<Weeks>(usualWeeks);
   const [by, setBy] = useState('');
-  const [figures, setFigures] = useState<FiguresOfShop>();
+  const [figures, setFigures] = useState(initial?.figures);
   const [problem, setProblem] = useState<string>();
-  const [zone] = useState(() => Intl.DateTimeFormat().resolvedOptions().timeZone);
+  const [zone, setZone] = useState(initial?.zone ?? 'UTC');
+  // eslint-disable-next-line react-hooks/set-state-in-effect -- where the browser is is known in the browser alone
+  useEffect(() => setZone(Intl.DateTimeFormat().resolvedOptions().timeZone), []);
   const query = { weeks, zone, ...(by && { by }) };
   const address = new URLSearchParams(query).toString();
 
+  const shown = useRef(initial && new URLSearchParams({ weeks: usualWeeks, zone: initial.zone }).toString());
   useEffect(() => {
+    if (shown.current === address) return undefined;
+    shown.current = undefined;
     let isLate = false;
     void ask('shopFigures', { query: Object.fromEntries(new URLSearchParams(address)) }).then((answer) => {
       if (isLate) return;

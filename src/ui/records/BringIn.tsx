@@ -211,7 +211,7 @@ function Checked({ chosen: { name, checked }, busy, onMapping, onBringIn, onLeav
       )}
       <div className={styles.actions}>
         <Button weight="main" busy={busy} disabled={adds === 0} onClick={onBringIn}>
-          {leftOut > 0 ? `Bring it in without these ${leftOut}` : 'Bring it in'}
+          {leftOut > 0 ? `Bring it in without ${counted(leftOut, 'row', 'rows')}` : 'Bring it in'}
         </Button>
         <Button onClick={onLeave}>Leave it</Button>
       </div>
