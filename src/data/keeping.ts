@@ -1,4 +1,5 @@
-import pg from 'pg';
+import type pg from 'pg';
+import { connectedTo } from './client';
 
 /** What a backup is held against: how many rows each table has, and a sum over all of them. */
 export type Sums = Record<string, { rows: number; sum: string }>;
@@ -47,16 +48,6 @@ export const atOneMoment = <Value>(
     await client.query('COMMIT');
     return { sums, value };
   });
-
-async function connectedTo<Value>(url: string, work: (client: pg.Client) => Promise<Value>): Promise<Value> {
-  const client = new pg.Client({ connectionString: url });
-  await client.connect();
-  try {
-    return await work(client);
-  } finally {
-    await client.end();
-  }
-}
 
 /** Tables of which one has other rows than the other says, in words; empty where all agree. */
 export function differences(wanted: Sums, found: Sums): string[] {

@@ -1,4 +1,4 @@
-import pg from 'pg';
+import { connectedTo } from './client';
 
 /**
  * Several shops in one database: each has a schema of its own, in which its server process does all it does, and finds
@@ -31,16 +31,6 @@ export const pathOf = (schema: string, how: 'own' | 'read-only'): { options?: st
   ];
   return parts.length > 0 ? { options: parts.join(' ') } : {};
 };
-
-async function connectedTo<Value>(url: string, work: (client: pg.Client) => Promise<Value>): Promise<Value> {
-  const client = new pg.Client({ connectionString: url });
-  await client.connect();
-  try {
-    return await work(client);
-  } finally {
-    await client.end();
-  }
-}
 
 /** Makes room for a shop of a chain. Throws where the database holds a shop alone: that one's tables would be found by all. */
 export async function prepareSchema(url: string, schema = ownSchema()): Promise<void> {

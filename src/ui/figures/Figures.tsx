@@ -2,8 +2,8 @@ import { useEffect, useRef, useState } from 'react';
 import type { PopulationNews, PopulationRequest, Report, WayOfWorking } from '../../core/simulate';
 import { Button } from '../kit/Button';
 import { Choice } from '../kit/Field';
-import { LazyChart } from '../kit/LazyChart';
 import styles from './Figures.module.css';
+import { ReliabilityChart } from './ReliabilityChart';
 
 const sizes = ['500', '2000', '20000'] as const;
 type Size = (typeof sizes)[number];
@@ -113,46 +113,7 @@ function Result({ report }: { report: Report }) {
         Said and true differ by {percent(report.calibrationError)} on average, over{' '}
         {bars.reduce((sum, { claims }) => sum + claims, 0)} claims.
       </p>
-      <LazyChart
-        title="How often a finding is true, by how sure it was"
-        x={{
-          label: 'said',
-          format: percent,
-          tick: (value) => `${Math.round(100 * value)} %`,
-          ticks: [0, 0.25, 0.5, 0.75, 1],
-        }}
-        y={{
-          label: 'true',
-          format: percent,
-          tick: (value) => `${Math.round(100 * value)} %`,
-          ticks: [0, 0.25, 0.5, 0.75, 1],
-        }}
-        series={[
-          {
-            name: 'as sure as said',
-            look: 'dashes',
-            tone: 'ink',
-            points: [
-              { x: 0, y: 0 },
-              { x: 1, y: 1 },
-            ],
-          },
-          {
-            name: 'these cars',
-            look: 'points',
-            tone: 'clay',
-            points: bars.map(({ meanChance, shareTrue }) => ({ x: meanChance, y: shareTrue })),
-          },
-        ]}
-        table={{
-          head: ['Said', 'true', 'claims'],
-          rows: bars.map(({ meanChance, shareTrue, claims }) => [
-            percent(meanChance),
-            percent(shareTrue),
-            claims,
-          ]),
-        }}
-      />
+      <ReliabilityChart of="these cars" bars={bars} />
     </>
   );
 }

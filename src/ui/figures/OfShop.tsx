@@ -8,6 +8,7 @@ import { Choice, Select } from '../kit/Field';
 import { LazyChart } from '../kit/LazyChart';
 import { Notice } from '../kit/Notice';
 import styles from './Figures.module.css';
+import { ReliabilityChart } from './ReliabilityChart';
 
 const usualWeeks = '13';
 type Weeks = (typeof weeksOffered)[number];
@@ -108,7 +109,9 @@ function Tables({ figures, address }: { figures: FiguresOfShop; address: string 
         ) : (
           <p role="status">They are being compared now. Look again in a minute.</p>
         ))}
-      {table.name === 'sureness' && table.rows.length > 0 && <Sure rows={table.rows} />}
+      {table.name === 'sureness' && sureness && table.rows.length > 0 && (
+        <ReliabilityChart of="this shop" bars={sureness.bars} />
+      )}
     </div>
   ));
 }
@@ -127,6 +130,13 @@ const pointsOf = (rows: Rows, at: number) =>
 /** The columns of the table by week that are drawn. */
 const weekly = { handedOver: 2, median: 3, proved: 5, back: 6 } as const;
 
+/** Cars come whole. */
+function wholeTicks(most: number): number[] {
+  const step = Math.ceil(most / 5);
+  return Array.from({ length: Math.ceil(most / step) + 1 }, (_, n) => n * step);
+}
+
+/** In a week without cars nothing was seen: points, not a line across it. */
 function Weekly({ rows }: { rows: Rows }) {
   const weekAt = (x: number) => String(rows[Math.round(x)]?.[0] ?? '');
   const axis = {
@@ -135,6 +145,7 @@ function Weekly({ rows }: { rows: Rows }) {
     tick: (x: number) => weekAt(x).slice(5),
     ticks: rows.map((_, x) => x).filter((x) => x % Math.ceil(rows.length / 6) === 0),
   };
+  const most = Math.max(1, ...pointsOf(rows, weekly.handedOver).map(({ y }) => y));
   const head = (label: string) => ({ head: ['Week', label] });
   const body = (at: number) => rows.map((row) => [String(row[0]), row[at] ?? '']);
   return (
@@ -142,7 +153,7 @@ function Weekly({ rows }: { rows: Rows }) {
       <LazyChart
         title="Cars handed over, and those that came back"
         x={axis}
-        y={{ label: 'cars', format: count, tick: count }}
+        y={{ label: 'cars', format: count, tick: count, ticks: wholeTicks(most) }}
         series={[
           { name: 'handed over', look: 'line', tone: 'ink', points: pointsOf(rows, weekly.handedOver) },
           { name: 'came back', look: 'dashes', tone: 'clay', points: pointsOf(rows, weekly.back) },
@@ -156,51 +167,16 @@ function Weekly({ rows }: { rows: Rows }) {
         title="Minutes in the shop: half took less"
         x={axis}
         y={{ label: 'minutes', format: count, tick: count }}
-        series={[{ name: 'minutes', look: 'line', tone: 'ink', points: pointsOf(rows, weekly.median) }]}
+        series={[{ name: 'minutes', look: 'points', tone: 'ink', points: pointsOf(rows, weekly.median) }]}
         table={{ ...head('minutes'), rows: body(weekly.median) }}
       />
       <LazyChart
         title="Handed over proved"
         x={axis}
         y={{ label: 'proved', format: percent, tick: percent, ticks: [0, 25, 50, 75, 100] }}
-        series={[{ name: 'proved', look: 'line', tone: 'agave', points: pointsOf(rows, weekly.proved) }]}
+        series={[{ name: 'proved', look: 'points', tone: 'agave', points: pointsOf(rows, weekly.proved) }]}
         table={{ ...head('proved, %'), rows: body(weekly.proved) }}
       />
     </div>
-  );
-}
-
-function Sure({ rows }: { rows: Rows }) {
-  const ticks = [0, 25, 50, 75, 100];
-  return (
-    <LazyChart
-      title="Said and true"
-      x={{ label: 'said', format: percent, tick: percent, ticks }}
-      y={{ label: 'true', format: percent, tick: percent, ticks }}
-      series={[
-        {
-          name: 'as sure as said',
-          look: 'dashes',
-          tone: 'ink',
-          points: [
-            { x: 0, y: 0 },
-            { x: 100, y: 100 },
-          ],
-        },
-        {
-          name: 'this shop',
-          look: 'points',
-          tone: 'clay',
-          points: rows.flatMap((row) => {
-            const [x, y] = [numberAt(row, 0), numberAt(row, 1)];
-            return x === undefined || y === undefined ? [] : [{ x, y }];
-          }),
-        },
-      ]}
-      table={{
-        head: ['Said', 'true', 'findings'],
-        rows: rows.map((row) => row.map((cell) => (typeof cell === 'number' ? Math.round(cell) : ''))),
-      }}
-    />
   );
 }
