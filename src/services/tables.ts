@@ -5,13 +5,23 @@ import { jobFilterSchema } from '../contract/memory';
 import { invalidInput, unknownTable } from '../contract/refusals';
 import { issuesOf } from '../core/job/schema';
 import { success, type Result } from '../core/result';
+import { calibrationStatusOf, calibrationStatusWords, type Instrument } from '../core/gauge';
 import type { ListedJob } from '../core/search';
 import { tableNames as figureNames } from '../core/shop-figures';
 import type { Table } from '../core/table';
-import { followUpsTable, jobsTable, storedSetsTable } from '../core/table/lists';
+import {
+  customersTable,
+  followUpsTable,
+  gaugesTable,
+  jobsTable,
+  storedSetsTable,
+  type ListedGauge,
+} from '../core/table/lists';
 import { inTransaction } from '../data/database';
+import { listCustomers } from '../data/customers';
 import { storedSets } from '../data/wheel-sets';
 import { dueFollowUps } from './follow-ups';
+import { register } from './gauges';
 import type { Person } from './people';
 import { traces } from './looks';
 import { listJobs } from './search';
@@ -33,6 +43,8 @@ const source =
 const sources: ReadonlyMap<string, Source> = new Map([
   ['jobs', source(jobFilterSchema, async (filter) => success(jobsTable(await jobsLike(filter))))],
   ['follow-ups', async () => success(followUpsTable(await dueFollowUps()))],
+  ['customers', async () => success(customersTable(await inTransaction(listCustomers)))],
+  ['gauges', async () => success(gaugesTable(listedGauges(await register(), Date.now())))],
   ['stored-sets', async () => success(storedSetsTable(await inTransaction(storedSets)))],
   ['traces', source(tracesAsked, (asked, who) => traces(asked, who))],
   ...figureNames.map((name): [string, Source] => [
@@ -51,6 +63,19 @@ export const tableNames = (): string[] => [...sources.keys()];
 /** Problems: `unknown-table`, `invalid-input`, `not-allowed`. */
 export const tableNamed = (name: string, asked: unknown, who: Person): Promise<Result<Table>> =>
   sources.get(name)?.(asked, who) ?? Promise.resolve(unknownTable());
+
+function listedGauges(gauges: readonly Instrument[], nowMs: number): ListedGauge[] {
+  return gauges.map((gauge) => {
+    const last = gauge.checks.at(-1);
+    return {
+      name: gauge.name,
+      kind: gauge.kind,
+      status: calibrationStatusWords[calibrationStatusOf(gauge, nowMs).kind] || 'checked and good',
+      checkedAt: last?.at ?? null,
+      checkedBy: last?.by ?? null,
+    };
+  });
+}
 
 /** More jobs than this are not put into one file. */
 const mostJobs = 100_000;

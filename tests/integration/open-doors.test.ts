@@ -223,6 +223,14 @@ describe('what is taken away', () => {
     expect(JSON.parse(lines[0] ?? '')).toEqual(await ines.get<Job>(`/api/jobs/${jobs[0]?.id}/file`));
   });
 
+  it('is every list', async () => {
+    const csv = async (name: string) => (await marisol.fetch(`/api/tables/${name}.csv`)).text();
+    expect(await csv('customers')).toContain('Ilse Varga');
+    expect(await csv('gauges')).toContain('gauge,kind,how it stands');
+    expect(await csv('stored-sets')).toContain('B 14');
+    expect((await marisol.fetch('/api/tables/nothing.csv')).status).toBe(404);
+  });
+
   it('is one vehicle with its visits and wheels', async () => {
     const [found] = await find('ZZ 200');
     const id = found?.kind === 'vehicle' ? found.id : '';

@@ -96,3 +96,47 @@ export const storedSetsTable = (sets: readonly StoredSet[]): Table => ({
     one.customer,
   ]),
 });
+
+/** A customer with their vehicles. */
+export interface ListedCustomer {
+  name: string;
+  phone: string | null;
+  email: string | null;
+  plates: string;
+  lastVisitAt: string | null;
+}
+
+export const customersTable = (customers: readonly ListedCustomer[]): Table => ({
+  name: 'customers',
+  title: 'Customers',
+  columns: [
+    { label: 'customer' },
+    { label: 'phone' },
+    { label: 'e-mail' },
+    { label: 'plates' },
+    { label: 'last visit, UTC' },
+  ],
+  rows: customers.map((one) => [one.name, one.phone, one.email, one.plates, minute(one.lastVisitAt)]),
+});
+
+/** A gauge of the register, and how it stands. */
+export interface ListedGauge {
+  name: string;
+  kind: string;
+  status: string;
+  checkedAt: string | null;
+  checkedBy: string | null;
+}
+
+export const gaugesTable = (gauges: readonly ListedGauge[]): Table => ({
+  name: 'gauges',
+  title: 'Gauges',
+  columns: [
+    { label: 'gauge' },
+    { label: 'kind' },
+    { label: 'how it stands' },
+    { label: 'checked last, UTC' },
+    { label: 'checked by' },
+  ],
+  rows: gauges.map((one) => [one.name, one.kind, one.status, minute(one.checkedAt), one.checkedBy]),
+});

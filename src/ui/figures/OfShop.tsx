@@ -130,11 +130,8 @@ const pointsOf = (rows: Rows, at: number) =>
 /** The columns of the table by week that are drawn. */
 const weekly = { handedOver: 2, median: 3, proved: 5, back: 6 } as const;
 
-/** Cars come whole. */
-function wholeTicks(most: number): number[] {
-  const step = Math.ceil(most / 5);
-  return Array.from({ length: Math.ceil(most / step) + 1 }, (_, n) => n * step);
-}
+/** Cars come whole: between two of them no line has a name. */
+const whole = (value: number) => (Number.isInteger(value) ? String(value) : '');
 
 /** In a week without cars nothing was seen: points, not a line across it. */
 function Weekly({ rows }: { rows: Rows }) {
@@ -145,7 +142,6 @@ function Weekly({ rows }: { rows: Rows }) {
     tick: (x: number) => weekAt(x).slice(5),
     ticks: rows.map((_, x) => x).filter((x) => x % Math.ceil(rows.length / 6) === 0),
   };
-  const most = Math.max(1, ...pointsOf(rows, weekly.handedOver).map(({ y }) => y));
   const head = (label: string) => ({ head: ['Week', label] });
   const body = (at: number) => rows.map((row) => [String(row[0]), row[at] ?? '']);
   return (
@@ -153,7 +149,7 @@ function Weekly({ rows }: { rows: Rows }) {
       <LazyChart
         title="Cars handed over, and those that came back"
         x={axis}
-        y={{ label: 'cars', format: count, tick: count, ticks: wholeTicks(most) }}
+        y={{ label: 'cars', format: count, tick: whole }}
         series={[
           { name: 'handed over', look: 'line', tone: 'ink', points: pointsOf(rows, weekly.handedOver) },
           { name: 'came back', look: 'dashes', tone: 'clay', points: pointsOf(rows, weekly.back) },

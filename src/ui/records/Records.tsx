@@ -22,6 +22,16 @@ export function Records({ people }: { people: string[] }) {
             </a>
           </li>
           <li>
+            <a href="/api/tables/customers.csv" download>
+              Customers, as CSV
+            </a>
+          </li>
+          <li>
+            <a href="/api/tables/gauges.csv" download>
+              Gauges, as CSV
+            </a>
+          </li>
+          <li>
             <a href="/api/tables/stored-sets.csv" download>
               Wheel sets in the shop, as CSV
             </a>
