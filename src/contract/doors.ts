@@ -80,7 +80,7 @@ const webAddress = z
     if (!URL.canParse(text)) return false;
     const { protocol, username, password } = new URL(text);
     return (protocol === 'https:' || protocol === 'http:') && username === '' && password === '';
-  }, 'expected an address that begins with https:// or http://, without a name in it');
+  }, 'This is no web address. It begins with https:// or http://, and names no account.');
 
 export const tracesAsked = z.object({
   plate: asked(40).optional(),

@@ -1,4 +1,5 @@
 import { QueryTypes } from 'sequelize';
+import type { Trace } from '../core/table/lists';
 import { database, type Tx } from './database';
 
 /** Who looked at whose records, and what was changed by whom. */
@@ -34,19 +35,6 @@ export async function addLooks(looks: readonly Look[]): Promise<void> {
 
 export const forgetLooksBefore = (moment: Date): Promise<unknown> =>
   database().query('DELETE FROM looks WHERE at < $moment', { bind: { moment } });
-
-/** A line of the record: somebody saw or changed something. */
-export interface Trace {
-  at: Date;
-  by: string;
-  /** What was looked at; or which fields were changed, and the like. */
-  what: string;
-  detail: string | null;
-  isLook: boolean;
-  number: number | null;
-  label: string | null;
-  plate: string | null;
-}
 
 export interface TraceFilter {
   before: Date;

@@ -2,7 +2,8 @@ import { LRUCache } from 'lru-cache';
 import type { TracesAsked } from '../contract/doors';
 import type { Result } from '../core/result';
 import { success } from '../core/result';
-import type { Cell, Table } from '../core/table';
+import type { Table } from '../core/table';
+import { tracesTable } from '../core/table/lists';
 import { canonicalPlate } from '../core/vehicle/plate';
 import { inTransaction } from '../data/database';
 import { addLooks, forgetLooksBefore, loadTraces, type Look } from '../data/looks';
@@ -104,26 +105,5 @@ export async function traces(asked: TracesAsked, who: Person): Promise<Result<Ta
       changesOnly: changes === '1',
     });
   });
-  return success({
-    name: 'traces',
-    title: 'Who saw and changed what',
-    columns: [
-      { label: 'when, UTC' },
-      { label: 'who' },
-      { label: 'did' },
-      { label: 'job' },
-      { label: 'vehicle' },
-      { label: 'plate' },
-      { label: 'what' },
-    ],
-    rows: found.map(({ at, by: person, what, detail, isLook, number, label, plate: shownPlate }): Cell[] => [
-      at.toISOString().slice(0, 19).replace('T', ' '),
-      person,
-      isLook ? `saw: ${what}` : what,
-      number,
-      label,
-      shownPlate,
-      detail,
-    ]),
-  });
+  return success(tracesTable(found));
 }

@@ -140,3 +140,39 @@ export const gaugesTable = (gauges: readonly ListedGauge[]): Table => ({
   ],
   rows: gauges.map((one) => [one.name, one.kind, one.status, minute(one.checkedAt), one.checkedBy]),
 });
+
+/** A line of the record: somebody saw or changed something. */
+export interface Trace {
+  at: Date;
+  by: string;
+  /** What was looked at; or which fields were changed, and the like. */
+  what: string;
+  detail: string | null;
+  isLook: boolean;
+  number: number | null;
+  label: string | null;
+  plate: string | null;
+}
+
+export const tracesTable = (traces: readonly Trace[]): Table => ({
+  name: 'traces',
+  title: 'Who saw and changed what',
+  columns: [
+    { label: 'when, UTC' },
+    { label: 'who' },
+    { label: 'did' },
+    { label: 'job' },
+    { label: 'vehicle' },
+    { label: 'plate' },
+    { label: 'what' },
+  ],
+  rows: traces.map(({ at, by, what, detail, isLook, number, label, plate }) => [
+    at.toISOString().slice(0, 19).replace('T', ' '),
+    by,
+    isLook ? `saw: ${what}` : what,
+    number,
+    label,
+    plate,
+    detail,
+  ]),
+});

@@ -12,6 +12,13 @@ async function signIn(page: Page, name: string, passphrase: string): Promise<voi
   await page.getByRole('button', { name: 'Sign in' }).click();
 }
 
+async function managerAt(page: Page, path: string): Promise<void> {
+  await signIn(page, 'Marisol', 'seven lamps at dawn');
+  await page.waitForURL(`${address()}/`);
+  await page.goto(address() + path);
+  await hydrated(page);
+}
+
 test.describe('at the door', () => {
   test.use({ storageState: { cookies: [], origins: [] } });
 
@@ -50,10 +57,7 @@ test.describe('at the door', () => {
   });
 
   test('the manager sees what the shop did, and takes away what stands there', async ({ page }) => {
-    await signIn(page, 'Marisol', 'seven lamps at dawn');
-    await page.waitForURL(`${address()}/`);
-    await page.goto(`${address()}/figures`);
-    await hydrated(page);
+    await managerAt(page, '/figures');
     const weeks = page.getByRole('region', { name: 'By week', exact: true });
     await expect(weeks.getByRole('row')).not.toHaveCount(0);
     const shown = await weeks
@@ -74,10 +78,7 @@ test.describe('at the door', () => {
   test('a customer list comes in by its columns, without the rows that are wrong, and goes out again', async ({
     page,
   }) => {
-    await signIn(page, 'Marisol', 'seven lamps at dawn');
-    await page.waitForURL(`${address()}/`);
-    await page.goto(`${address()}/records`);
-    await hydrated(page);
+    await managerAt(page, '/records');
     const rows = ['Who;Kennzeichen', 'Odalys Brannock;ZZ 901', 'Tamsin Oriel;ZZ 902', ';ZZ 903'];
     await page.getByLabel('Choose a list').setInputFiles({
       name: 'customers.csv',
@@ -100,10 +101,7 @@ test.describe('at the door', () => {
   test('a workbook, or a list with an open quotation mark, is told, and nothing comes of it', async ({
     page,
   }) => {
-    await signIn(page, 'Marisol', 'seven lamps at dawn');
-    await page.waitForURL(`${address()}/`);
-    await page.goto(`${address()}/records`);
-    await hydrated(page);
+    await managerAt(page, '/records');
     const list = page.getByRole('region', { name: 'Bring in a customer list' });
     for (const [content, sentence] of [
       ['PK\u0003\u0004', /Save the list as CSV/],
@@ -120,10 +118,7 @@ test.describe('at the door', () => {
   test('a manager takes in a procedure, told first what makes no sense in it; anybody reads it', async ({
     page,
   }) => {
-    await signIn(page, 'Marisol', 'seven lamps at dawn');
-    await page.waitForURL(`${address()}/`);
-    await page.goto(`${address()}/procedures`);
-    await hydrated(page);
+    await managerAt(page, '/procedures');
     const file = (more: object) => ({
       name: 'mirlo.json',
       mimeType: 'application/json',
