@@ -4,7 +4,7 @@ import { orSentence } from './say';
 const [command, ...parameters] = process.argv.slice(2);
 process.chdir(process.env.HACIENDA_CALLED_FROM ?? '.');
 
-const usage = `usage: ./hacienda demo | start | assess FILE… | relearn PROCEDURE EVENTS | test | shots | backup FILE | restore FILE | reset
+const usage = `usage: ./hacienda demo | start | assess FILE… | relearn PROCEDURE EVENTS | test | shots | backup FILE | restore FILE | years CARS | reset
   demo    an invented shop with simulated cars, to try it out; --years=3000: with ten years of so many cars
   start   the shop's own data; --processes: one server process for each core
   assess  job files in, one assessment per line out
@@ -13,6 +13,7 @@ const usage = `usage: ./hacienda demo | start | assess FILE… | relearn PROCEDU
   shots   remakes docs/screenshots
   backup  the shop's data into a file, restored on trial and compared
   restore such a file in the place of the shop's data
+  years   ten simulated years of so many cars, into an empty shop of the database DATABASE_URL names
   reset   wipes .hacienda after asking
 `;
 
@@ -34,6 +35,8 @@ async function run(): Promise<number> {
       return (await import('./keep')).backup(parameters);
     case 'restore':
       return (await import('./keep')).restore(parameters);
+    case 'years':
+      return (await import('./years')).years(parameters);
     case 'reset':
       return (await import('./reset')).reset(parameters);
     default:

@@ -66,7 +66,7 @@ export const start = (parameters: readonly string[] = []) =>
   });
 
 /** `HACIENDA_SHOP`: its name among the shops of a database; `HACIENDA_CHAIN=1`: its managers look into the others. */
-function shopOfChain(): { shop?: string; headOffice?: boolean } {
+export function shopOfChain(): { shop?: string; headOffice?: boolean } {
   const { HACIENDA_SHOP: shop, HACIENDA_CHAIN } = process.env;
   if (!shop) {
     if (HACIENDA_CHAIN)

@@ -1,10 +1,15 @@
+import { execFile as start } from 'node:child_process';
+import { promisify } from 'node:util';
+import { QueryTypes } from 'sequelize';
 import { v7 as newKey } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { ChainShops } from '../../src/contract/chain';
 import type { Found } from '../../src/core/search';
 import type { YardLine } from '../../src/core/visit/view';
-import { database, ensureDatabase, inSchema } from '../../src/data/database';
+import { closeDatabase, database, ensureDatabase, inSchema } from '../../src/data/database';
 import { Client, openShop, type Shop } from '../support/shop';
+
+const execFile = promisify(start);
 
 /** Two shops and a head office in one database. */
 const names = ['hillside', 'riverside'] as const;
@@ -113,6 +118,30 @@ describe('several shops in one database', () => {
     });
     expect(await forged.json()).toEqual([]);
   });
+
+  it('are filled with years of their own, by name, and only while they are empty', async () => {
+    const url = new URL(open[0]?.databaseUrl ?? '');
+    const fill = (shop: string, cars: string) =>
+      execFile(process.execPath, ['--import', 'tsx', 'src/cli/main.ts', 'years', cars], {
+        env: { ...process.env, DATABASE_URL: url.href, HACIENDA_SHOP: shop },
+      });
+    await fill('lakeside', '20');
+    await fill('woodside', '20');
+    await expect(fill('lakeside', '20')).rejects.toThrow(/has jobs already/);
+    process.env.HACIENDA_SHOP = 'office';
+    const before = process.env.DATABASE_URL;
+    process.env.DATABASE_URL = url.href;
+    const plates = (schema: string) =>
+      inSchema(schema, () =>
+        database().query('SELECT plate FROM vehicles ORDER BY plate', { type: QueryTypes.SELECT }),
+      );
+    const [lakeside, woodside] = [await plates('shop_lakeside'), await plates('shop_woodside')];
+    expect(lakeside.length).toBeGreaterThan(15);
+    expect(woodside).not.toEqual(lakeside);
+    await closeDatabase();
+    process.env.DATABASE_URL = before;
+    delete process.env.HACIENDA_SHOP;
+  }, 120_000);
 
   it('let nothing be written from elsewhere, by the database itself', async () => {
     process.env.HACIENDA_SHOP = 'office';
