@@ -41,6 +41,23 @@ const serverProcess = {
   },
 };
 
+/** What every page starts with. */
+const earlyHand = {
+  name: 'early-hand',
+  hooks: {
+    'astro:build:done': async ({ dir }: { dir: URL }) => {
+      await build({
+        entryPoints: ['src/ui/early-hand.ts'],
+        outfile: `${fileURLToPath(dir)}/early-hand.js`,
+        bundle: true,
+        minify: true,
+        format: 'iife',
+        target: 'es2022',
+      });
+    },
+  },
+};
+
 /** The worker that keeps the app on a device, and the list of what it keeps. */
 const serviceWorker = {
   name: 'service-worker',
@@ -71,7 +88,7 @@ const serviceWorker = {
 export default defineConfig({
   output: 'server',
   adapter: node({ mode: 'middleware' }),
-  integrations: [react(), judgeThread, serverProcess, serviceWorker],
+  integrations: [react(), judgeThread, serverProcess, earlyHand, serviceWorker],
   devToolbar: { enabled: false },
   telemetry: false,
   experimental: {

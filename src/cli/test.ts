@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process';
-import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { mkdirSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { z } from 'zod';
 import { root } from './instance';
@@ -94,10 +94,23 @@ async function vitest(project: string): Promise<Count> {
 }
 
 async function playwright(): Promise<Count> {
-  return reported(join(results, 'e2e.json'), () => program('playwright', ['test']))((text) => {
+  const count = await reported(join(results, 'e2e.json'), () => program('playwright', ['test']))((text) => {
     const { expected, unexpected, flaky } = playwrightReport.parse(text).stats;
     return { passed: expected, failed: unexpected + flaky };
   });
+  if (count.failed > 0) tellScreens();
+  return count;
+}
+
+const mostLinesOfScreen = 60;
+
+/** What was on the screen as a browser test failed: where it ran, the pictures may be gone. */
+function tellScreens(): void {
+  for (const file of readdirSync(results, { recursive: true, encoding: 'utf8' })) {
+    if (!file.endsWith('error-context.md')) continue;
+    const [, screen = ''] = readFileSync(join(results, file), 'utf8').split('# Page snapshot');
+    say(`\n${file}${screen.split('\n').slice(0, mostLinesOfScreen).join('\n')}`);
+  }
 }
 
 /** Reads a run's report; a run that fails without a failed test (or without a report) counts as one failure. */

@@ -1,5 +1,5 @@
 import { QrCode } from 'lucide-react';
-import { lazy, useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { stateWords } from '../../core/visit/words';
 import type { DueFollowUp } from '../../core/follow-up';
 import { groupedCode } from '../../core/label';
@@ -8,16 +8,17 @@ import { groupedId } from '../../core/sensor-id';
 import { ask } from '../api';
 import { day } from '../days';
 import { Button } from '../kit/Button';
-import { Later } from '../kit/Later';
+import { Later, part } from '../kit/Later';
 import { Field } from '../kit/Field';
 import { Notice } from '../kit/Notice';
+import { StillComing } from '../kit/StillComing';
 import { DueList } from './DueList';
 import { JobList } from './JobList';
 import { Plate } from './Plate';
 import styles from './Find.module.css';
 
 /** The camera and its reader are fetched when a label is read. */
-const ReadLabel = lazy(() => import('./ReadLabel').then((found) => ({ default: found.ReadLabel })));
+const ReadLabel = part(() => import('./ReadLabel').then((found) => found.ReadLabel));
 
 /** So long after the last key it is looked for, ms. */
 const pauseMs = 150;
@@ -103,7 +104,9 @@ export function Find({
       )}
       {!isAsking && due.length > 0 && <DueList initial={due} today={today} />}
       {!isAsking && <JobList people={people} />}
-      <Later>{isReading && <ReadLabel onClose={() => setReading(false)} />}</Later>
+      <Later fallback={isReading && <StillComing onClose={() => setReading(false)} />}>
+        {isReading && <ReadLabel onClose={() => setReading(false)} />}
+      </Later>
     </main>
   );
 }

@@ -1,8 +1,9 @@
-import { lazy, useEffect, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { notesOf } from '../../core/visit/notes';
 import { writeVerdict } from '../../core/proof';
 import { Button } from '../kit/Button';
-import { Later } from '../kit/Later';
+import { Later, part } from '../kit/Later';
+import { StillComing } from '../kit/StillComing';
 import { Foot } from './Foot';
 import { findingKey } from '../../core/finding';
 import { Follows } from './follows/Follows';
@@ -24,12 +25,12 @@ const prepareForNews = (view: SheetProps['initial']): Promise<unknown> =>
     .catch(() => undefined);
 
 const dialogs = () => import('./dialogs');
-const OpenDialog = lazy(() => dialogs().then((found) => ({ default: found.OpenDialog })));
+const OpenDialog = part(() => dialogs().then((found) => found.OpenDialog));
 const notices = () => import('./notices');
 /** Only a job that is closed, or follows another, says so. */
-const Closed = lazy(() => notices().then((found) => ({ default: found.Closed })));
+const Closed = part(() => notices().then((found) => found.Closed));
 /** Most IDs are of one car. Comes after the sheet, below all else: nothing moves under a thumb. */
-const MetElsewhere = lazy(() => notices().then((found) => ({ default: found.MetElsewhere })));
+const MetElsewhere = part(() => notices().then((found) => found.MetElsewhere));
 
 /** The sheet itself comes first. */
 const contractAfterMs = 300;
@@ -105,7 +106,9 @@ export function JobSheet(props: SheetProps) {
         )}
       </aside>
       <Foot sheet={sheet} onTake={() => take(sheet.move)} />
-      <Later>{opened && <OpenDialog sheet={sheet} opened={opened} />}</Later>
+      <Later fallback={opened && <StillComing onClose={sheet.close} />}>
+        {opened && <OpenDialog sheet={sheet} opened={opened} />}
+      </Later>
     </main>
   );
 }

@@ -1,10 +1,11 @@
-import { lazy, type ComponentType, type ReactNode } from 'react';
+import type { ComponentType, ReactNode } from 'react';
 import { aimingAt } from '../../core/placard';
 import { ledgerOf } from '../../core/ledger';
 import type { Finding } from '../../core/assessment';
 import type { Position } from '../../core/wheel';
 import type { CheckForm } from './checks/CheckDialog';
 import type { CarPart } from './car/CarDialog';
+import { part } from '../kit/Later';
 import type { Sheet } from './use-sheet';
 
 /**
@@ -16,7 +17,7 @@ import type { Sheet } from './use-sheet';
 const loaders: (() => Promise<unknown>)[] = [];
 function later<Props>(load: () => Promise<ComponentType<Props>>) {
   loaders.push(load);
-  return lazy(() => load().then((found) => ({ default: found })));
+  return part(load);
 }
 
 /** A lost connection later on must not find a dialog missing. */

@@ -1,10 +1,9 @@
-import { lazy } from 'react';
 import type { ChartProps } from './Chart';
 import styles from './Chart.module.css';
-import { Later } from './Later';
+import { Later, part } from './Later';
 
 /** The charting library is large: it is fetched when the first chart is looked at. */
-const Chart = lazy(() => import('./Chart'));
+const Chart = part(() => import('./Chart').then((found) => found.default));
 
 /** On the server nothing is measured, and nothing could be drawn. */
 export const LazyChart = (props: ChartProps) => (

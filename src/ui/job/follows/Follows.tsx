@@ -1,4 +1,3 @@
-import { lazy } from 'react';
 import type { Seen } from '../../../core/job';
 import { lampWords } from '../../../core/job/words';
 import { ledgerOf } from '../../../core/ledger';
@@ -6,15 +5,15 @@ import { latchesOf } from '../../../core/lamp';
 import { formatDifference, pressure } from '../../../core/units';
 import { notesOf } from '../../../core/visit/notes';
 import { Button } from '../../kit/Button';
-import { Later } from '../../kit/Later';
+import { Later, part } from '../../kit/Later';
 import { Findings } from './Findings';
 import { lampFigures } from '../gauge/lamp-figures';
 import styles from './Follows.module.css';
 import type { Sheet } from '../use-sheet';
 
 /** Most jobs have neither: they are fetched where there is something to show. */
-const UnfitTires = lazy(() => import('./UnfitTires').then((found) => ({ default: found.UnfitTires })));
-const PutOffs = lazy(() => import('../put-off/PutOffs').then((found) => ({ default: found.PutOffs })));
+const UnfitTires = part(() => import('./UnfitTires').then((found) => found.UnfitTires));
+const PutOffs = part(() => import('../put-off/PutOffs').then((found) => found.PutOffs));
 
 /** What follows from all that was seen, in plain words, with how sure and why: the verdict first, tools to look closer below. `shown`: the finding whose reasons are. */
 export function Follows({

@@ -1,19 +1,43 @@
 type TextField = HTMLInputElement | HTMLTextAreaElement;
 
 /**
- * A page is on the screen before it is alive, and a quick hand types into it meanwhile. What was typed or chosen by then
- * is handed to the view once it listens, as if it were entered now: else the screen shows one thing and another is saved.
+ * A page is on the screen before it is alive, and a quick hand types into it and presses its buttons meanwhile. What was
+ * typed or chosen by then is handed to the view once it listens, as if it were entered now: else the screen shows one thing
+ * and another is saved. Then the button that was pressed last is pressed: else nothing comes of it, or the browser sends
+ * the form off by itself, and what was typed is gone.
+ *
+ * Runs from the head of every page, by itself, before there is anything to press.
  */
-export function keepEarlyTyping(): void {
-  const islands = [...document.querySelectorAll('astro-island')];
-  for (const island of islands) {
-    if (island.hasAttribute('ssr'))
-      island.addEventListener('astro:hydrate', () => void handOver(island), { once: true });
-    else void handOver(island);
-  }
-}
+const pressed = new WeakMap<Element, HTMLButtonElement>();
+
+for (const type of ['click', 'submit'] as const)
+  document.addEventListener(type, (event) => {
+    const island = sleepingAround(event.target);
+    const button = event.target instanceof Element && event.target.closest('button');
+    if (island && button) pressed.set(island, button);
+    if (island && (button || type === 'submit')) event.preventDefault();
+  });
+
+document.addEventListener(
+  'astro:hydrate',
+  ({ target }) => void (target instanceof Element && handOver(target)),
+  {
+    capture: true,
+  },
+);
+
+/** The part of the page around this that is not alive yet. */
+const sleepingAround = (target: EventTarget | null): Element | null =>
+  target instanceof Element ? target.closest('astro-island[ssr]') : null;
 
 async function handOver(island: Element): Promise<void> {
+  await handOverTyped(island);
+  const button = pressed.get(island);
+  pressed.delete(island);
+  if (button && (await listens(button))) button.click();
+}
+
+async function handOverTyped(island: Element): Promise<void> {
   const fields = [...island.querySelectorAll<TextField | HTMLSelectElement>('input, textarea, select')];
   await Promise.all(
     fields.filter(isChanged).map(async (field) => {
