@@ -96,14 +96,12 @@ function withChange(
   const { context } = evidence;
   const its = 'wheel' in changed ? changed.wheel : undefined;
   const wheelsAgain = (ledger: Ledger, of: (old: WheelEvidence) => boolean) =>
-    evidence.wheels.map((old) =>
-      of(old) ? asBefore(old, wheelEvidence(context, job, ledger, old.wheel)) : old,
-    );
+    evidence.wheels.map((old) => (of(old) ? wheelEvidence(context, job, ledger, old.wheel) : old));
   const positionsAgain = (ledger: Ledger, of: (old: PositionEvidence) => boolean) => {
     if (!evidence.positions.some(of)) return evidence.positions;
     const changes = changesOf(job);
     return evidence.positions.map((old) =>
-      of(old) ? asBefore(old, positionEvidence(context, job, ledger, changes, old.position)) : old,
+      of(old) ? positionEvidence(context, job, ledger, changes, old.position) : old,
     );
   };
   switch (reachOf(changed)) {
@@ -146,7 +144,3 @@ const lacksTemperature = (job: Job, position: Position): boolean =>
     (seen) =>
       (seen.kind === 'display' || (seen.kind === 'live' && seen.tempC == null)) && seen.wheel === position,
   );
-
-/** The same object where nothing in it changed: what was worked out of it serves again. */
-const asBefore = <Part>(old: Part, now: Part): Part =>
-  JSON.stringify(now) === JSON.stringify(old) ? old : now;
