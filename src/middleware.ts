@@ -26,6 +26,7 @@ const open = new Set([
   '/sign-in',
   '/api/sign-in',
   '/api/sign-in-pin',
+  '/api/sign-in-code',
   '/api/health',
   '/api/assess',
   '/api/schema/job',
@@ -129,7 +130,7 @@ export const onRequest = defineMiddleware(async (context, next) => {
 });
 
 /** What is done in the own shop, whichever is looked into. */
-const leavesOther = new Set(['/api/chain', '/api/sign-out', '/api/sign-in']);
+const leavesOther = new Set(['/api/chain', '/api/sign-out', '/api/sign-in', '/api/sign-in-code']);
 
 /** The shop of the chain this browser looks into, where whoever it is may. */
 async function shopLookedInto(

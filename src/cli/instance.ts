@@ -1,4 +1,5 @@
 import type { ChildProcess } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { request } from 'node:http';
 import { request as secureRequest, type RequestOptions } from 'node:https';
@@ -71,6 +72,7 @@ export async function startInstance(options: InstanceOptions): Promise<Instance>
     ]);
     const environment = {
       ...devices,
+      HACIENDA_KEY: process.env.HACIENDA_KEY ?? keyIn(folder),
       ...options.environment,
       HACIENDA_SHOP: options.shop ?? '',
       HACIENDA_CHAIN: options.headOffice ? '1' : '',
@@ -95,6 +97,13 @@ export async function startInstance(options: InstanceOptions): Promise<Instance>
     await stop();
     throw error;
   }
+}
+
+/** What seals what a copy of the database must not tell: made once, kept in the folder, and read by its owner alone. */
+function keyIn(folder: string): string {
+  const file = join(folder, 'key');
+  if (!existsSync(file)) writeFileSync(file, randomBytes(32).toString('base64'), { mode: 0o600 });
+  return readFileSync(file, 'utf8').trim();
 }
 
 /** The database, up to date and prepared. */

@@ -13,6 +13,15 @@ export const wrongNameOrPin = () =>
   failure('wrong-name-or-passphrase', 'Name and PIN do not match. Try again, or use the passphrase.');
 export const wrongPassphrase = () =>
   failure('wrong-name-or-passphrase', 'This is not your passphrase now. Nothing was changed; try again.');
+export const wrongCode = () =>
+  failure('wrong-code', 'This code is not right, or was used already. Take the one the app shows now.');
+export const codeTooLate = () =>
+  failure('code-too-late', 'The code came too late. Sign in with the passphrase again.');
+export const secondFactorFirst = () =>
+  failure(
+    'second-factor-first',
+    'The shop asks its managers for a second factor. Set yours up first: Setup, Signing in.',
+  );
 export const notPaired = () =>
   failure('not-paired', 'This device takes no PIN: a manager pairs it first. Sign in with the passphrase.');
 export const pinUnfit = () =>

@@ -8,7 +8,7 @@ import { shopSettingsSchema } from '../core/shop';
 import { receiverSchema } from '../core/uds/receiver';
 import type { SensorLives } from '../core/sensor-life/lifetimes';
 import { unitChoiceSchema } from '../core/units/schema';
-import { roles, type PairedDevice, type SessionSummary } from '../core/visit/person';
+import { roles, secondFactors, type PairedDevice, type SessionSummary } from '../core/visit/person';
 import type { DeviceState, KnownVehicle, ProfileSummary, ShopFigures } from '../core/visit/view';
 import { asked, key, type Contract } from './contract';
 import { experienceSchema } from './visit';
@@ -130,6 +130,10 @@ const credentialsSchema = z.object({
 });
 
 const role = z.enum(roles);
+/** `awaitsCode`: only the passphrase was shown, the code of the second factor is to come. */
+const signedIn = z.object({ name: z.string(), role, awaitsCode: z.boolean() });
+/** Of six digits, or one that was written down. */
+const code = z.string().trim().min(6).max(40);
 const deviceStates: z.ZodType<DeviceState[]> = z.array(
   z.object({
     kind: z.enum(['tool', 'lead', 'weather']),
@@ -258,7 +262,7 @@ export const shopContracts = {
     summary: 'Sets what holds for the whole shop',
     body: shopSettingsSchema,
     answer: shopSettingsSchema,
-    problems: ['not-allowed'],
+    problems: ['not-allowed', 'second-factor-first'],
   },
   people: {
     summary: 'Who works here',
@@ -269,6 +273,7 @@ export const shopContracts = {
         role,
         units: unitChoiceSchema,
         ownUnits: z.boolean(),
+        secondFactor: z.enum(secondFactors),
         active: z.boolean(),
       }),
     ),
@@ -298,7 +303,7 @@ export const shopContracts = {
   signInWithPin: {
     summary: 'Starts a session with a PIN, on a device that was paired',
     body: z.object({ name: z.string().trim().min(1).max(80), pin: z.string().min(1).max(12) }),
-    answer: z.object({ name: z.string(), role }),
+    answer: signedIn,
     problems: ['not-paired', 'wrong-name-or-passphrase', 'too-many-attempts'],
     open: true,
   },
@@ -318,6 +323,42 @@ export const shopContracts = {
       'too-many-attempts',
       'unknown-person',
     ],
+  },
+  newSecondFactor: {
+    summary: 'A secret for an app that makes codes: to be confirmed with a first code',
+    body: z.strictObject({ passphrase: z.string().min(1).max(128) }),
+    answer: z.object({ secret: z.string(), uri: z.string() }),
+    problems: ['wrong-name-or-passphrase', 'too-many-attempts', 'unknown-person'],
+  },
+  setSecondFactor: {
+    summary: "Asks for a code at one's own sign-ins from now on; gives the codes to write down",
+    body: z.strictObject({
+      passphrase: z.string().min(1).max(128),
+      /** At least 128 bits. */
+      secret: z.string().regex(/^[A-Z2-7]{26,64}$/),
+      code,
+    }),
+    answer: z.object({ recovery: z.array(z.string()) }),
+    problems: ['wrong-name-or-passphrase', 'too-many-attempts', 'unknown-person', 'wrong-code'],
+  },
+  dropSecondFactor: {
+    summary: "Asks for no code at one's own sign-ins any more",
+    body: z.strictObject({ passphrase: z.string().min(1).max(128) }),
+    answer: z.null(),
+    problems: ['wrong-name-or-passphrase', 'too-many-attempts', 'unknown-person'],
+  },
+  takeSecondFactor: {
+    summary: "Takes somebody's second factor away, whose phone is lost; their sessions end",
+    body: z.strictObject({}),
+    answer: z.null(),
+    problems: ['not-allowed', 'second-factor-first', 'unknown-person'],
+  },
+  signInWithCode: {
+    summary: 'Ends a sign-in that waits for the code of a second factor',
+    body: z.object({ code }),
+    answer: signedIn,
+    problems: ['wrong-code', 'code-too-late', 'too-many-attempts'],
+    open: true,
   },
   sessions: { summary: 'Where one is signed in', answer: z.array(sessionSchema), problems: [] },
   endSession: {
@@ -352,7 +393,7 @@ export const shopContracts = {
   signIn: {
     summary: 'Starts a session; its cookie is all there is to it',
     body: credentialsSchema,
-    answer: z.object({ name: z.string(), role }),
+    answer: signedIn,
     problems: ['wrong-name-or-passphrase', 'too-many-attempts'],
     open: true,
   },

@@ -36,8 +36,11 @@ export const problemCodes = [
   'not-signed-in',
   'not-yourself',
   'last-manager',
+  'second-factor-first',
   'too-many-attempts',
   'too-many-requests',
+  'wrong-code',
+  'code-too-late',
   'wrong-name-or-passphrase',
   // Of what it is about.
   'not-found',

@@ -27,13 +27,14 @@ export const createSession = (
     expiresAt: Date;
     agent: string;
     deviceId: string | null;
+    awaitsCode: boolean;
   },
 ) => SessionRow.create(values, { transaction: tx });
 
 /** The live ones, the latest first. */
 export const sessionsOf = (tx: Tx, technicianId: string) =>
   SessionRow.findAll({
-    where: { technicianId, expiresAt: { [Op.gt]: new Date() } },
+    where: { technicianId, awaitsCode: false, expiresAt: { [Op.gt]: new Date() } },
     order: [['startedAt', 'DESC']],
     transaction: tx,
   });
@@ -49,26 +50,40 @@ export const endSessionsOn = (tx: Tx, deviceId: string) =>
 /** A session nobody used for so long has ended, h: a tablet that was left lying is not somebody's for the rest of the day. */
 export const idleHours = 4;
 
+/** Who is signed in, and the shop's settings as they are stored. */
+type SignedIn = Pick<TechnicianRow, 'id' | 'name' | 'role' | 'units' | 'secondFactor'> & {
+  settings: unknown;
+};
+
 /**
- * The technician a live session belongs to, and the shop's settings as they are stored: asked of at every request, so in
- * one query. That it was used is written down once a minute at most.
+ * The technician a live session belongs to: asked of at every request, so in one query. That it was used is written down
+ * once a minute at most.
  */
-export async function findBySession(
-  tokenHash: string,
-): Promise<(Pick<TechnicianRow, 'id' | 'name' | 'role' | 'units'> & { settings: unknown }) | undefined> {
-  const [found] = await database().query<
-    Pick<TechnicianRow, 'id' | 'name' | 'role' | 'units'> & { settings: unknown }
-  >(
+export async function findBySession(tokenHash: string): Promise<SignedIn | undefined> {
+  const [found] = await database().query<SignedIn>(
     `WITH used AS (
        UPDATE sessions SET used_at = now()
        WHERE token_hash = $tokenHash AND used_at BETWEEN now() - $idle::interval AND now() - interval '1 minute'
      )
-     SELECT technicians.id, name, role, units, (SELECT settings FROM shop) AS settings
+     SELECT technicians.id, name, role, units, second_factor AS "secondFactor", (SELECT settings FROM shop) AS settings
      FROM sessions JOIN technicians ON technicians.id = technician_id
-     WHERE token_hash = $tokenHash AND expires_at > now() AND used_at > now() - $idle::interval AND active`,
+     WHERE token_hash = $tokenHash AND expires_at > now() AND used_at > now() - $idle::interval AND active
+       AND NOT awaits_code`,
     { bind: { tokenHash, idle: `${idleHours} hours` }, type: QueryTypes.SELECT },
   );
   return found;
+}
+
+/** Whose code a session waits for: to be changed by whoever asks, one after the other. */
+export async function lockAwaited(tx: Tx, tokenHash: string): Promise<TechnicianRow | undefined> {
+  const session = await SessionRow.findOne({
+    where: { tokenHash, awaitsCode: true, expiresAt: { [Op.gt]: new Date() } },
+    transaction: tx,
+  });
+  if (!session) return undefined;
+  const { technicianId: id } = session;
+  const where = { id, active: true };
+  return (await TechnicianRow.findOne({ where, lock: tx.LOCK.UPDATE, transaction: tx })) ?? undefined;
 }
 
 export const endSession = (tx: Tx, tokenHash: string) =>

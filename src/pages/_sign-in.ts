@@ -3,7 +3,7 @@ import type { z } from 'zod';
 import { parseJson } from '../contract/document';
 import { noCredentials } from '../contract/refusals';
 import type { Result } from '../core/result';
-import { rememberBrowser, sessionHours, type Person } from '../services/people';
+import { codeMinutes, rememberBrowser, sessionHours, type SignedIn } from '../services/people';
 import {
   bodyText,
   cookieKept,
@@ -16,8 +16,6 @@ import {
   sessionCookie,
 } from './_http';
 
-type SignedIn = Result<{ token: string; person: Person }>;
-
 /**
  * Signing in by one way of showing who one is: a form goes on to a page, JSON is answered. `wrong` names what did not
  * match to the page a form comes from.
@@ -25,8 +23,8 @@ type SignedIn = Result<{ token: string; person: Person }>;
 export const signingIn =
   <Asked>(
     credentials: z.ZodType<Asked>,
-    wrong: 'wrong-name-or-passphrase' | 'wrong-pin',
-    signIn: (asked: Asked, context: APIContext) => Promise<SignedIn>,
+    wrong: 'wrong-name-or-passphrase' | 'wrong-pin' | 'wrong-code',
+    signIn: (asked: Asked, context: APIContext) => Promise<Result<SignedIn>>,
   ): APIRoute =>
   async (context) => {
     const { request, cookies, redirect } = context;
@@ -38,17 +36,21 @@ export const signingIn =
     const document = isForm ? { ok: true as const, value: Object.fromEntries(form) } : parseJson(text.value);
     const asked = credentials.safeParse(document.ok ? document.value : undefined);
     const next = localPath(form.get('next'));
+    const page = (asks: Record<string, string>) =>
+      redirect(`/sign-in?${new URLSearchParams({ ...asks, next }).toString()}`, 303);
     const again = (code: string) =>
-      redirect(
-        `/sign-in?problem=${code === 'wrong-name-or-passphrase' ? wrong : code}&next=${encodeURIComponent(next)}`,
-        303,
-      );
+      page({
+        problem: code === 'wrong-name-or-passphrase' ? wrong : code,
+        ...(wrong === 'wrong-code' && code !== 'code-too-late' && { asks: 'code' }),
+      });
     if (!asked.success) return isForm ? again(wrong) : respond(noCredentials());
     const signedIn = await signIn(asked.data, context);
     if (!signedIn.ok) return isForm ? again(signedIn.problem.code) : problemResponse(signedIn.problem);
-    cookies.set(sessionCookie, signedIn.value.token, cookieKept(sessionHours * 3600));
+    const { awaitsCode, token } = signedIn.value;
+    const { name, role } = signedIn.value.person;
+    cookies.set(sessionCookie, token, cookieKept(awaitsCode ? codeMinutes * 60 : sessionHours * 3600));
+    if (awaitsCode) return isForm ? page({ asks: 'code' }) : json({ name, role, awaitsCode });
     const known = await rememberBrowser(cookies.get(knownCookie)?.value);
     cookies.set(knownCookie, known, cookieKept(deviceDays * 86_400));
-    const { name, role } = signedIn.value.person;
-    return isForm ? redirect(next, 303) : json({ name, role });
+    return isForm ? redirect(next, 303) : json({ name, role, awaitsCode });
   };

@@ -60,7 +60,14 @@ export async function readerOf(token: string): Promise<Person | undefined> {
     const row = await doors.tokenInUse(tx, hashToken(token));
     if (!row) return undefined;
     const { units } = await loadShop(tx);
-    return { id: row.id, name: `program ${row.name}`, role: 'adviser', units, ownUnits: false };
+    return {
+      id: row.id,
+      name: `program ${row.name}`,
+      role: 'adviser',
+      units,
+      ownUnits: false,
+      secondFactor: 'none',
+    };
   });
 }
 

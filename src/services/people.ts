@@ -1,13 +1,16 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { v7 as newId } from 'uuid';
 import {
+  codeTooLate,
   lastManager,
   notAllowed,
   notPaired,
   notYourself,
   personNameTaken,
   tooManyAttempts,
+  secondFactorFirst,
   unknownPerson,
+  wrongCode,
   wrongNameOrPassphrase,
   wrongNameOrPin,
 } from '../contract/refusals';
@@ -29,11 +32,26 @@ export const sessionHours = 12;
 
 /** Units are the person's own, completed; or the shop's, where they chose none. */
 function personOf(
-  { id, name, role, units }: Pick<technicians.TechnicianRow, 'id' | 'name' | 'role' | 'units'>,
+  {
+    id,
+    name,
+    role,
+    units,
+    secondFactor,
+  }: Pick<technicians.TechnicianRow, 'id' | 'name' | 'role' | 'units' | 'secondFactor'>,
   shop: ShopSettings,
 ): Person {
-  return { id, name, role, units: units ? { ...metric, ...units } : shop.units, ownUnits: units !== null };
+  const lacks = role === 'manager' && shop.managersNeedSecondFactor ? 'needed' : 'none';
+  return {
+    id,
+    name,
+    role,
+    units: units ? { ...metric, ...units } : shop.units,
+    ownUnits: units !== null,
+    secondFactor: secondFactor === null ? lacks : 'on',
+  };
 }
+
 export const hashToken = (token: string) => createHash('sha256').update(token).digest('hex');
 
 /** Hashed once, so that an unknown name takes as long to refuse as a wrong passphrase. */
@@ -56,7 +74,7 @@ export async function signIn(
   name: string,
   passphrase: string,
   { address, agent = '', known }: From,
-): Promise<Result<{ token: string; person: Person }>> {
+): Promise<Result<SignedIn>> {
   const browser = known === undefined ? undefined : hashToken(known);
   const from = browser && (await technicians.isKnownBrowser(browser)) ? { browser } : { address };
   const wait = await technicians.countAttempt(name, from);
@@ -73,7 +91,11 @@ export async function signIn(
     return wrongNameOrPassphrase();
   }
   await technicians.forgiveAttempts(name, from);
-  return success(await startSession(found, { agent, deviceId: null }));
+  return success(
+    found.secondFactor === null
+      ? await startSession(found, { agent, deviceId: null })
+      : await beginSession(found, { agent, deviceId: null }, codeMinutes * 60_000),
+  );
 }
 
 /** Knows this browser from now on; what is given back is its cookie, and stored nowhere else. */
@@ -86,13 +108,35 @@ export async function rememberBrowser(known: string | undefined): Promise<string
 /** What a browser calls itself is kept to so many characters. */
 const longestAgent = 200;
 
+/** Who has signed in, or only shown the passphrase: then the session waits for the code. */
+export interface SignedIn {
+  token: string;
+  person: Person;
+  awaitsCode: boolean;
+}
+
+/** So long a code is waited for, min. */
+export const codeMinutes = 5;
+
 /** A session for somebody who has shown who they are. */
 export async function startSession(
   found: technicians.TechnicianRow,
   where: { agent: string; deviceId: string | null },
-): Promise<{ token: string; person: Person }> {
+): Promise<SignedIn> {
+  const signedIn = await beginSession(found, where);
+  log.info({ person: found.id, ...(where.deviceId && { device: where.deviceId }) }, 'signed in');
+  return signedIn;
+}
+
+/** `waitsMs`: it is good for nothing until the code has come, and for so long. */
+async function beginSession(
+  found: technicians.TechnicianRow,
+  where: { agent: string; deviceId: string | null },
+  waitsMs?: number,
+): Promise<SignedIn> {
   const token = randomBytes(32).toString('base64url');
-  const expiresAt = new Date(Date.now() + sessionHours * 3_600_000);
+  const expiresAt = new Date(Date.now() + (waitsMs ?? sessionHours * 3_600_000));
+  const awaitsCode = waitsMs !== undefined;
   const shop = await inTransaction(async (tx) => {
     await technicians.dropExpiredSessions(tx);
     await technicians.createSession(tx, {
@@ -101,20 +145,24 @@ export async function startSession(
       expiresAt,
       agent: where.agent.slice(0, longestAgent),
       deviceId: where.deviceId,
+      awaitsCode,
     });
     return loadShop(tx);
   });
-  log.info({ person: found.id, ...(where.deviceId && { device: where.deviceId }) }, 'signed in');
-  return { token, person: personOf(found, shop) };
+  return { token, person: personOf(found, shop), awaitsCode };
 }
 
 /** The sentence to a refusal that a redirect could only name by its code. */
 export const signInRefusal = (code: string | null): string | undefined =>
   code === 'wrong-pin'
     ? wrongNameOrPin().problem.message
-    : [wrongNameOrPassphrase(), tooManyAttempts(technicians.attemptsWindowS), notPaired()].find(
-        ({ problem }) => problem.code === code,
-      )?.problem.message;
+    : [
+        wrongNameOrPassphrase(),
+        tooManyAttempts(technicians.attemptsWindowS),
+        notPaired(),
+        wrongCode(),
+        codeTooLate(),
+      ].find(({ problem }) => problem.code === code)?.problem.message;
 
 export async function personOfToken(token: string): Promise<Person | undefined> {
   // Whichever shop is looked into: whoever looks belongs to this one.
@@ -206,13 +254,20 @@ const rights = {
 } as const satisfies Record<string, readonly Role[]>;
 export type Right = keyof typeof rights;
 
+const isFor = (right: Right, role: Role): boolean => (rights[right] as readonly Role[]).includes(role);
+
+/** Without the second factor that is needed, a manager may do what technicians do. */
+const lacksFactor = ({ secondFactor }: Person, right: Right): boolean =>
+  secondFactor === 'needed' && !isFor(right, 'technician');
+
 export function may(person: Person, right: Right): boolean {
-  return (rights[right] as readonly Role[]).includes(person.role);
+  return isFor(right, person.role) && !lacksFactor(person, right);
 }
 
-/** Problem: `not-allowed`. */
+/** Problems: `not-allowed`, `second-factor-first`. */
 export function refuseUnless(person: Person, right: Right): Result<never> | undefined {
   if (may(person, right)) return undefined;
+  if (isFor(right, person.role)) return secondFactorFirst();
   const who = rights[right].join(' or a ');
   return notAllowed(who, person.name, person.role);
 }

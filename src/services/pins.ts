@@ -17,7 +17,7 @@ import { announcePeople } from '../data/notifications';
 import * as paired from '../data/paired-devices';
 import * as technicians from '../data/technicians';
 import { hashPassphrase, passphraseMatches, refusePassphrase } from './passphrase';
-import { hashToken, startSession, type Person } from './people';
+import { hashToken, startSession, type Person, type SignedIn } from './people';
 
 /** A PIN has so many digits: few enough for a glove, and good only on a device that was paired, a few tries at a time. */
 const pinDigits = /^\d{4,8}$/;
@@ -69,7 +69,7 @@ export async function signInWithPin(
   asked: { name: string; pin: string },
   deviceToken: string | undefined,
   agent: string,
-): Promise<Result<{ token: string; person: Person }>> {
+): Promise<Result<SignedIn>> {
   const device = deviceToken && (await inTransaction((tx) => paired.findPaired(tx, hashToken(deviceToken))));
   if (!device) return notPaired();
   const wait = await technicians.countPinAttempt(asked.name, device.id);
@@ -82,6 +82,21 @@ export async function signInWithPin(
   return success(await startSession(found, { agent, deviceId: device.id }));
 }
 
+/** Whoever is signed in shows once more who they are. Problems: `wrong-name-or-passphrase`, `too-many-attempts`. */
+export async function provenAgain(
+  who: Person,
+  passphrase: string,
+): Promise<Result<technicians.TechnicianRow>> {
+  const row = await inTransaction((tx) => technicians.findTechnician(tx, who.id));
+  if (!row) return unknownPerson();
+  const from = { browser: `secret ${row.id}` };
+  const wait = await technicians.countAttempt(row.name, from);
+  if (wait !== undefined) return tooManyAttempts(wait);
+  if (!(await passphraseMatches(passphrase, row.passphraseHash))) return wrongPassphrase();
+  await technicians.forgiveAttempts(row.name, from);
+  return success(row);
+}
+
 /**
  * Changes one's own passphrase, or sets a PIN, after the passphrase was given again; all other sessions end. An empty PIN
  * takes it away. Problems: `wrong-name-or-passphrase`, `passphrase-short`, `pin-unfit`.
@@ -91,12 +106,9 @@ export async function setSecret(
   asked: { passphrase: string; next?: string; pin?: string },
   token: string,
 ): Promise<Result<null>> {
-  const row = await inTransaction((tx) => technicians.findTechnician(tx, who.id));
-  if (!row) return unknownPerson();
-  const wait = await technicians.countAttempt(row.name, { browser: `secret ${row.id}` });
-  if (wait !== undefined) return tooManyAttempts(wait);
-  if (!(await passphraseMatches(asked.passphrase, row.passphraseHash))) return wrongPassphrase();
-  await technicians.forgiveAttempts(row.name, { browser: `secret ${row.id}` });
+  const proven = await provenAgain(who, asked.passphrase);
+  if (!proven.ok) return proven;
+  const row = proven.value;
   const refusal = asked.next === undefined ? undefined : refusePassphrase(asked.next, row.name);
   if (refusal) return refusal;
   const { pin } = asked;

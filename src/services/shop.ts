@@ -4,14 +4,17 @@ import { inTransaction } from '../data/database';
 import { loadShop, saveShop } from '../data/shop';
 import { useDevices } from './devices';
 import { refuseUnless, type Person } from './people';
+import { refuseWithoutOwn } from './second-factor';
 
 /** What holds for the whole shop; the usual where nobody set it. */
 export const shopSettings = (): Promise<ShopSettings> => inTransaction(loadShop);
 
-/** Problem: `not-allowed`. */
+/** Problems: `not-allowed`, `second-factor-first`. */
 export function setShop(settings: ShopSettings, who: Person): Promise<Result<ShopSettings>> {
   return inTransaction(async (tx) => {
-    const refusal = refuseUnless(who, 'manage-shop');
+    const refusal =
+      refuseUnless(who, 'manage-shop') ??
+      (settings.managersNeedSecondFactor ? refuseWithoutOwn(who) : undefined);
     if (refusal) return refusal;
     await saveShop(tx, settings, who.name);
     useDevices(settings.devices);

@@ -55,6 +55,7 @@ describe('migrations', () => {
       { name: '0020-wheel-sets' },
       { name: '0021-follow-ups-by-job' },
       { name: '0022-open-doors' },
+      { name: '0023-second-factor' },
     ]);
   });
 

@@ -9,4 +9,5 @@ export const person = (role: Person['role'] = 'technician'): Person => ({
   role,
   units: metric,
   ownUnits: true,
+  secondFactor: 'none',
 });

@@ -51,6 +51,8 @@ export const shopSettingsSchema = z.object({
   ownTool: z.boolean().default(true),
   /** The same of what talks to a car: its IDs, codes and figures are typed. */
   ownLead: z.boolean().default(true),
+  /** Managers show a second factor at signing in; without one they may do what technicians do. */
+  managersNeedSecondFactor: z.boolean().default(false),
   /** What replacing a sensor costs here. Null: nobody said. */
   prices: pricesSchema.nullable().default(null),
 });
@@ -70,5 +72,6 @@ export const usualSettings: ShopSettings = {
   devices: noDevices,
   ownTool: true,
   ownLead: true,
+  managersNeedSecondFactor: false,
   prices: null,
 };

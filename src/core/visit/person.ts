@@ -11,7 +11,12 @@ export interface Person {
   /** Their own, or the shop's where they chose none. */
   units: UnitChoice;
   ownUnits: boolean;
+  /** Whether a code is asked for at signing in, beside the passphrase; `needed`: the shop asks one of them, and there is none. */
+  secondFactor: SecondFactor;
 }
+
+export const secondFactors = ['none', 'on', 'needed'] as const;
+export type SecondFactor = (typeof secondFactors)[number];
 
 /** A device on which a PIN is enough to sign in. */
 export interface PairedDevice {

@@ -24,6 +24,7 @@ import * as memory from './0019-memory';
 import * as wheelSets from './0020-wheel-sets';
 import * as followUpsByJob from './0021-follow-ups-by-job';
 import * as openDoors from './0022-open-doors';
+import * as secondFactor from './0023-second-factor';
 
 export interface Migration {
   up: (schema: QueryInterface) => Promise<void>;
@@ -54,6 +55,7 @@ const migrations: { name: string; migration: Migration }[] = [
   { name: '0020-wheel-sets', migration: wheelSets },
   { name: '0021-follow-ups-by-job', migration: followUpsByJob },
   { name: '0022-open-doors', migration: openDoors },
+  { name: '0023-second-factor', migration: secondFactor },
 ];
 
 /** Brings the database up to date; returns the names of what was run. Two starters do not collide. */

@@ -18,6 +18,11 @@ export class TechnicianRow extends Row<TechnicianRow> {
   declare passphraseHash: string;
   /** Null: no PIN. */
   declare pinHash: CreationOptional<string | null>;
+  /** What makes the codes of the second factor, sealed; null: there is none. */
+  declare secondFactor: CreationOptional<string | null>;
+  /** The step of time of the code that was used last. */
+  declare secondFactorStep: CreationOptional<string | null>;
+  declare recoveryHashes: CreationOptional<string[]>;
   /** Null: as the shop. */
   declare units: UnitChoice | null;
   declare active: CreationOptional<boolean>;
@@ -35,6 +40,8 @@ export class SessionRow extends Row<SessionRow> {
   declare agent: CreationOptional<string>;
   /** The paired device it was started on with a PIN. */
   declare deviceId: CreationOptional<string | null>;
+  /** The passphrase was right; the code of the second factor is still to come. */
+  declare awaitsCode: CreationOptional<boolean>;
 }
 
 /** A device on which a PIN is enough. */
@@ -126,6 +133,9 @@ export function defineShopModels(sequelize: Sequelize): void {
       role: text(),
       passphraseHash: text(),
       pinHash: orNull(text()),
+      secondFactor: orNull(text()),
+      secondFactorStep: { type: DataTypes.BIGINT, allowNull: true },
+      recoveryHashes: { type: DataTypes.ARRAY(DataTypes.TEXT), defaultValue: [] },
       units: orNull(json()),
       active: { type: DataTypes.BOOLEAN, defaultValue: true },
       createdAt: { ...time(), defaultValue: DataTypes.NOW },
@@ -142,6 +152,7 @@ export function defineShopModels(sequelize: Sequelize): void {
       usedAt: { ...time(), defaultValue: DataTypes.NOW },
       agent: { ...text(), defaultValue: '' },
       deviceId: orNull(uuid()),
+      awaitsCode: { type: DataTypes.BOOLEAN, defaultValue: false },
     },
     { sequelize, tableName: 'sessions' },
   );

@@ -3,6 +3,7 @@ import { placesOn, type LabelStock } from '../../core/label/sheets';
 import { Button } from '../kit/Button';
 import buttonStyles from '../kit/Button.module.css';
 import styles from './Labels.module.css';
+import { Qr } from '../kit/Qr';
 import { qrPath } from './qr';
 
 interface LabelsProps {
@@ -57,7 +58,7 @@ export function Labels({ labels, stock, used, pdf }: LabelsProps) {
                     fontSize: mm(Math.min(size.heightMm * 0.1, 4.4)),
                   }}
                 >
-                  <Qr code={label.code} />
+                  <Qr className={styles.qr} code={qrPath(label.code)} label={`QR code of ${label.code}`} />
                   <div className={styles.words}>
                     <b className="figures">{groupedCode(label.code)}</b>
                     {label.lines.map((line) => (
@@ -70,19 +71,5 @@ export function Labels({ labels, stock, used, pdf }: LabelsProps) {
         </div>
       ))}
     </>
-  );
-}
-
-function Qr({ code }: { code: string }) {
-  const { d, modules } = qrPath(code);
-  return (
-    <svg
-      className={styles.qr}
-      viewBox={`0 0 ${modules} ${modules}`}
-      role="img"
-      aria-label={`QR code of ${code}`}
-    >
-      <path d={d} shapeRendering="crispEdges" />
-    </svg>
   );
 }

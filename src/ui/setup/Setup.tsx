@@ -106,7 +106,7 @@ export function Setup({
           onValue={(next) => void chooseTheme(next)}
         />
       </section>
-      <SigningIn name={person.name} />
+      <SigningIn name={person.name} secondFactor={person.secondFactor} />
       {person.role === 'manager' && (
         <section className={styles.group} aria-labelledby="records">
           <h2 id="records">Records</h2>
@@ -295,6 +295,15 @@ function Shop({ stored }: { stored: ShopSettings }) {
           values={ownTools.flatMap(({ value }) => (shop[value] ? [value] : []))}
           onValues={(has) => set({ ownTool: has.includes('ownTool'), ownLead: has.includes('ownLead') })}
         />
+        <Choice
+          label="Managers show a second factor at signing in"
+          options={[
+            { value: 'no', label: 'as they like' },
+            { value: 'yes', label: 'always' },
+          ]}
+          value={shop.managersNeedSecondFactor ? 'yes' : 'no'}
+          onValue={(needed) => set({ managersNeedSecondFactor: needed === 'yes' })}
+        />
         <Preferred
           methods={shop.preferredMethods}
           onMethods={(preferredMethods) => set({ preferredMethods })}
@@ -331,19 +340,28 @@ function People({ me, known }: { me: Person; known: Account[] }) {
     if (!changed.ok) return setProblem(changed.problem);
     await load();
   };
+  const takeFactor = async (id: string) => {
+    const taken = await ask('takeSecondFactor', { id, body: {} });
+    if (!taken.ok) return setProblem(taken.problem);
+    await load();
+  };
   return (
     <section className={styles.group} aria-labelledby="people">
       <h2 id="people">People</h2>
       <ul className={styles.people}>
-        {people.map(({ id, name: who, role: what, active }) => (
+        {people.map(({ id, name: who, role: what, active, secondFactor }) => (
           <li key={id}>
             <span>
               <b>{who}</b>, {what}
+              {secondFactor === 'on' && ', second factor'}
               {!active && ', closed'}
             </span>
             {id !== me.id && (
               <>
                 <ResetPassphrase id={id} name={who} />
+                {secondFactor === 'on' && (
+                  <Button onClick={() => void takeFactor(id)}>Take the second factor from {who}</Button>
+                )}
                 <Button onClick={() => void setActive(id, !active)}>
                   {active ? 'Close account' : 'Open again'}
                 </Button>

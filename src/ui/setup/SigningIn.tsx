@@ -1,16 +1,17 @@
 import { useCallback, useEffect, useState } from 'react';
-import type { PairedDevice, SessionSummary } from '../../core/visit/person';
+import type { PairedDevice, Person, SessionSummary } from '../../core/visit/person';
 import { ask } from '../api';
 import { Button } from '../kit/Button';
 import { Field } from '../kit/Field';
 import { NewPassphrase } from '../kit/NewPassphrase';
 import { Notice } from '../kit/Notice';
+import { SecondFactor } from './SecondFactor';
 import styles from './Setup.module.css';
 
 type Said = { tone: 'right' | 'wrong'; text: string };
 
 /** One's own passphrase, PIN and sessions. */
-export function SigningIn({ name }: { name: string }) {
+export function SigningIn({ name, secondFactor }: Pick<Person, 'name' | 'secondFactor'>) {
   const [passphrase, setPassphrase] = useState('');
   const [next, setNext] = useState('');
   const [pin, setPin] = useState('');
@@ -78,6 +79,7 @@ export function SigningIn({ name }: { name: string }) {
         </div>
       </div>
       {said && <Notice tone={said.tone}>{said.text}</Notice>}
+      <SecondFactor standing={secondFactor} passphrase={passphrase} />
       <h3>Where you are signed in</h3>
       <ul className={styles.people} aria-label="Sessions">
         {sessions?.map(({ id, startedAt, agent, here }) => (
