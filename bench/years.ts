@@ -31,7 +31,14 @@ const from = new Date('2016-11-01T00:00:00Z');
 const to = new Date('2026-11-01T00:00:00Z');
 const people = ['Ines', 'Marisol', 'Pilar', 'Odalys', 'Renzo', 'Tulia'];
 
-const manager: Person = { id: newId(), name: 'Marisol', role: 'manager', units: metric, ownUnits: false, secondFactor: 'none' };
+const manager: Person = {
+  id: newId(),
+  name: 'Marisol',
+  role: 'manager',
+  units: metric,
+  ownUnits: false,
+  secondFactor: 'none',
+};
 
 const folder = mkdtempSync(join(tmpdir(), 'hacienda-years-'));
 const cluster = await startCluster(folder, { processes: availableParallelism() });

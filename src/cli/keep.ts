@@ -16,6 +16,7 @@ import { postgresPrograms, runningCluster, startCluster } from './cluster';
 import { home, isLocked } from './instance';
 import { output } from './run';
 import { say, Trouble } from './say';
+import { isSealed, openFile, sealFile } from './sealed-file';
 
 /**
  * Backup and restore. A backup is a dump of one moment, with the sums of its tables beside it; it is restored into a database
@@ -52,6 +53,9 @@ export async function backup(parameters: readonly string[]): Promise<number> {
   return 0;
 }
 
+/** Seals backups, where the operator gives one. */
+const passphrase = (): string => process.env.HACIENDA_BACKUP_PASSPHRASE ?? '';
+
 /** Dumps one moment of a database, proves that it can be restored, and only then gives it its name. */
 export async function backUp(url: string, file: string): Promise<void> {
   const partial = `${file}.partial`;
@@ -60,7 +64,8 @@ export async function backUp(url: string, file: string): Promise<void> {
     const { sums } = await atOneMoment(url, (snapshot) =>
       program('pg_dump', url, ['--format=custom', `--snapshot=${snapshot}`, `--file=${partial}`]),
     );
-    await proveRestorable(url, partial, sums);
+    if (passphrase()) await sealInPlace(partial);
+    await opened(partial, (dump) => proveRestorable(url, dump, sums));
     writeFileSync(sumsFile(file), JSON.stringify(sums, null, 2));
     renameSync(partial, file);
     const rows = Object.values(sums).reduce((sum, table) => sum + table.rows, 0);
@@ -69,6 +74,28 @@ export async function backUp(url: string, file: string): Promise<void> {
     );
   } finally {
     rmSync(partial, { force: true });
+  }
+}
+
+async function sealInPlace(file: string): Promise<void> {
+  const sealed = `${file}.sealed`;
+  await sealFile(file, sealed, passphrase());
+  renameSync(sealed, file);
+}
+
+/** Works with a backup as a dump: one that is sealed is opened beside itself for as long. */
+async function opened<Value>(file: string, work: (dump: string) => Promise<Value>): Promise<Value> {
+  if (!isSealed(file)) return work(file);
+  if (!passphrase())
+    throw new Trouble(
+      `${file} is sealed. Give its passphrase: HACIENDA_BACKUP_PASSPHRASE=… ./hacienda restore …`,
+    );
+  const dump = `${file}.open`;
+  try {
+    await openFile(file, dump, passphrase());
+    return await work(dump);
+  } finally {
+    rmSync(dump, { force: true });
   }
 }
 
@@ -110,7 +137,9 @@ export async function restore(parameters: readonly string[]): Promise<number> {
   }
   await withDatabase(folder, async (url) => {
     const fresh = await emptyDatabase(url, 'hacienda_restored');
-    await program('pg_restore', fresh, ['--exit-on-error', '--no-owner', file]).catch((error: unknown) => {
+    const fill = (dump: string) => program('pg_restore', fresh, ['--exit-on-error', '--no-owner', dump]);
+    await opened(file, fill).catch((error: unknown) => {
+      if (error instanceof Trouble) throw new Trouble(`${error.message} Nothing was changed.`);
       throw new Trouble(
         `${file} cannot be read as a backup; nothing was changed. ${error instanceof Error ? error.message : ''}`,
       );

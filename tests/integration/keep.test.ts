@@ -16,17 +16,19 @@ const folder = join(home, 'demo');
 const file = join(home, 'night.backup');
 let shop: { address: string; process: ChildProcess };
 
-const environment = { ...process.env, HACIENDA_HOME: home, DATABASE_URL: '' };
+const environment: NodeJS.ProcessEnv = { ...process.env, HACIENDA_HOME: home, DATABASE_URL: '' };
 
-/** Runs `./hacienda` on that home. */
-function hacienda(...parameters: string[]) {
+/** Runs `./hacienda` on that home; `passphrase` seals and opens its backups. */
+function haciendaWith(passphrase: string, ...parameters: string[]) {
   const run = spawnSync(join(root, 'hacienda'), parameters, {
     cwd: home,
     encoding: 'utf8',
-    env: environment,
+    env: { ...environment, HACIENDA_BACKUP_PASSPHRASE: passphrase },
   });
   return { status: run.status, text: run.stdout + run.stderr };
 }
+
+const hacienda = (...parameters: string[]) => haciendaWith('', ...parameters);
 
 /** Starts the demo as a person does. */
 async function open(): Promise<typeof shop> {
@@ -82,6 +84,14 @@ describe('backup and restore', () => {
     expect(made.text).toMatch(/Backed up \d+ rows of \d+ tables .* restored on trial and compared/);
     expect(made.status).toBe(0);
     expect(existsSync(`${file}.partial`)).toBe(false);
+    const sealed = haciendaWith('four valves and a core', 'backup', 'sealed.backup', '--demo');
+    expect(sealed.text).toMatch(/restored on trial and compared/);
+    // It begins as what it is, and tells nothing more; a dump begins with these letters, and names its tables.
+    const bytes = readFileSync(join(home, 'sealed.backup'));
+    expect(bytes.subarray(0, 17).toString()).toBe('hacienda-sealed/1');
+    for (const told of ['PGDMP', 'technicians', 'KUR 417']) expect(bytes.includes(told)).toBe(false);
+    expect(readFileSync(file).includes('technicians')).toBe(true);
+    expect(existsSync(join(home, 'sealed.backup.partial.open'))).toBe(false);
     // The shop goes on, and nothing of the trial is left.
     expect(await figures()).toEqual(before);
   });
@@ -94,9 +104,14 @@ describe('backup and restore', () => {
     expect(hacienda('restore', '--demo').text).toMatch(/usage/);
   });
 
-  it('bring everything back after all of it was wiped: the same figures', async () => {
+  it('bring everything back after all of it was wiped, of a sealed file by its passphrase alone: the same figures', async () => {
     wipe(folder);
-    const restored = hacienda('restore', 'night.backup', '--demo', '--yes');
+    const restore = (passphrase: string) =>
+      haciendaWith(passphrase, 'restore', 'sealed.backup', '--demo', '--yes');
+    expect(restore('').text).toMatch(/is sealed. Give its passphrase.*Nothing was changed/);
+    expect(restore('four valves and a cap').text).toMatch(/cannot be opened.*Nothing was changed/);
+    const restored = restore('four valves and a core');
+    expect(existsSync(join(home, 'sealed.backup.open'))).toBe(false);
     expect(restored.text).toMatch(/Restored/);
     expect(restored.status).toBe(0);
     shop = await open();
