@@ -17,6 +17,7 @@ import { log, traceOf } from './services/log';
 import { readerOf } from './services/api-tokens';
 import { lookingInto, looksIntoOthers, refuseLooking } from './services/chain';
 import { forgetOldLooks, noteLook } from './services/looks';
+import { yard } from './services/jobs/yard';
 import { personOfToken, type Person } from './services/people';
 import { isPassing, Unreadable } from './services/trouble';
 import { keepTelling } from './services/webhooks';
@@ -82,6 +83,8 @@ const plainPage = (status: number, title: string, text: string, againS?: number)
 // With the server, once: what it does beside answering.
 if (import.meta.env.PROD) {
   keepTelling();
+  // A server that was started again has the Yard at hand, and its judging threads warm, before anybody asks.
+  void yard().catch(() => undefined);
   setInterval(() => void forgetOldLooks().catch(() => undefined), dayMs).unref();
 }
 
