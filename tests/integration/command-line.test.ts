@@ -234,7 +234,7 @@ describe('a shop of its own', () => {
     const page = await (await fetch(`${first.address}/sign-in`)).text();
     expect(page).not.toMatch(/invented shop|seven lamps/);
     const answer = await signIn(first.address);
-    expect(await answer.json()).toEqual({ name: 'Olga', role: 'manager' });
+    expect(await answer.json()).toEqual({ name: 'Olga', role: 'manager', awaitsCode: false });
     const cookie = answer.headers.get('set-cookie')?.split(';')[0] ?? '';
     const yard = await fetch(`${first.address}/api/yard`, { headers: { cookie } });
     expect(await yard.json()).toEqual([]);

@@ -1,0 +1,42 @@
+import { useEffect, useState } from 'react';
+import { figure, format, pressure, temperature, type UnitChoice } from '../../../core/units';
+import type { PracticeCar } from '../../../core/visit/view';
+import { type Position } from '../../../core/wheel';
+import { ask } from '../../api';
+import { Button } from '../../kit/Button';
+import styles from './GaugeDialog.module.css';
+
+/** The simulated tire's own pressure, and an air hose for it. */
+export function PracticeAir({
+  jobId,
+  wheel,
+  targetKPa,
+  units,
+}: {
+  jobId: string;
+  wheel: Position;
+  targetKPa: number;
+  units: UnitChoice;
+}) {
+  const [car, setCar] = useState<PracticeCar>();
+  useEffect(() => {
+    void ask('practiceCar', { id: jobId }).then((seen) => seen.ok && setCar(seen.value));
+  }, [jobId]);
+  const stands = car?.kPa[wheel];
+  const tireC = car?.tireC[wheel];
+  const fill = async () => {
+    const kPa = Math.round(targetKPa);
+    const filled = await ask('practise', { id: jobId, body: { do: 'air', wheel, kPa } });
+    if (filled.ok && 'lamp' in filled.value) setCar(filled.value);
+  };
+  return (
+    <div className={styles.practice}>
+      <span>
+        Simulated gauge:{' '}
+        <b className="figures">{stands === undefined ? '…' : format(pressure, stands, units.pressure)}</b>
+        {tireC !== undefined && `, tire at ${format(temperature, tireC, units.temperature)}`}
+      </span>
+      <Button onClick={() => void fill()}>Set air to {figure(pressure, targetKPa, units.pressure)}</Button>
+    </div>
+  );
+}

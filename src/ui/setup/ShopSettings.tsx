@@ -1,0 +1,175 @@
+import { useState } from 'react';
+import { fillPolicyQuestion, fillPolicyWords } from '../../core/filling';
+import type { RelearnMethod } from '../../core/relearn/procedure';
+import { methodWords } from '../../core/relearn/procedure/words';
+import { papers, type ShopSettings as Settings } from '../../core/shop';
+import { figure, height, parse } from '../../core/units';
+import { ask } from '../api';
+import { Button } from '../kit/Button';
+import { Choice, Field, Picks } from '../kit/Field';
+import { Notice } from '../kit/Notice';
+import { optionsFrom } from '../kit/options';
+import { PriceFields } from './PriceFields';
+import styles from './Setup.module.css';
+import { options, Units } from './Units';
+
+/** Ways to teach a car in the order the shop likes them, where several are open and alike. */
+function Preferred({
+  methods,
+  onMethods,
+}: {
+  methods: RelearnMethod[];
+  onMethods: (methods: RelearnMethod[]) => void;
+}) {
+  return (
+    <div>
+      <Picks
+        label="Relearn: of two ways alike, rather this one; in the order they are chosen"
+        options={optionsFrom(methodWords)}
+        values={methods}
+        onValues={onMethods}
+      />
+      {methods.length > 1 && <p>{methods.map((method) => methodWords[method]).join(', then ')}</p>}
+    </div>
+  );
+}
+
+const ownTools = [
+  { value: 'ownTool', label: 'an activation tool' },
+  { value: 'ownLead', label: 'a scan tool for the car, or its own menu' },
+] as const;
+
+/** What holds for the whole shop; a manager's to say. */
+export function ShopSettings({ stored }: { stored: Settings }) {
+  const [shop, setShop] = useState(stored);
+  const [up, setUp] = useState(
+    stored.altitudeM === null ? '' : figure(height, stored.altitudeM, stored.units.height),
+  );
+  const [error, setError] = useState<string>();
+  const [unfinished, setUnfinished] = useState(false);
+  const [said, setSaid] = useState<{ tone: 'right' | 'wrong'; text: string }>();
+  const set = (part: Partial<Settings>) => {
+    setShop({ ...shop, ...part });
+    setSaid(undefined);
+  };
+  const keep = async () => {
+    const read = up.trim() === '' ? undefined : parse(height, up, shop.units.height);
+    if (read && !read.ok) return setError(read.problem.message);
+    if (unfinished) return setSaid({ tone: 'wrong', text: 'Not saved: fill in all four prices, or none.' });
+    const next = { ...shop, altitudeM: read ? read.value.base : null };
+    const kept = await ask('setShop', { body: next });
+    setSaid(
+      kept.ok
+        ? {
+            tone: 'right',
+            text: 'Saved. Everyone who chose no units of their own follows from the next page on.',
+          }
+        : { tone: 'wrong', text: kept.problem.message },
+    );
+  };
+  return (
+    <section className={styles.group} aria-labelledby="shop">
+      <h2 id="shop">The shop</h2>
+      <form
+        className={styles.form}
+        onSubmit={(event) => {
+          event.preventDefault();
+          void keep();
+        }}
+      >
+        <Units
+          units={shop.units}
+          onUnits={(units) => {
+            const read = parse(height, up, shop.units.height);
+            // The height stays what it is: its figure follows the unit.
+            if (read.ok) setUp(figure(height, read.value.base, units.height));
+            set({ units });
+          }}
+        />
+        <Field
+          label={`Height of the shop, ${shop.units.height}`}
+          hint="For the air pressure; empty is sea level."
+          value={up}
+          onValue={(value) => {
+            setUp(value);
+            setError(undefined);
+            setSaid(undefined);
+          }}
+          error={error}
+        />
+        <Choice
+          label="Lamp rule where a car's own figures are not known"
+          options={[
+            { value: 'US', label: 'US, 25 % below placard' },
+            { value: 'UN', label: 'UN, 20 % below placard' },
+          ]}
+          value={shop.regulation}
+          onValue={(regulation) => set({ regulation })}
+        />
+        <Choice
+          label={fillPolicyQuestion}
+          options={optionsFrom(fillPolicyWords)}
+          value={shop.fillPolicy}
+          onValue={(fillPolicy) => set({ fillPolicy })}
+        />
+        <PriceFields
+          prices={shop.prices}
+          onPrices={(prices) => {
+            setUnfinished(prices === undefined);
+            if (prices !== undefined) set({ prices });
+          }}
+        />
+        <OnTheSheet shop={shop} set={set} />
+        <Picks
+          label="Tools of the shop’s own that are not connected: what they show is typed"
+          options={ownTools}
+          values={ownTools.flatMap(({ value }) => (shop[value] ? [value] : []))}
+          onValues={(has) => set({ ownTool: has.includes('ownTool'), ownLead: has.includes('ownLead') })}
+        />
+        <Choice
+          label="Managers show a second factor at signing in"
+          options={[
+            { value: 'no', label: 'as they like' },
+            { value: 'yes', label: 'always' },
+          ]}
+          value={shop.managersNeedSecondFactor ? 'yes' : 'no'}
+          onValue={(needed) => set({ managersNeedSecondFactor: needed === 'yes' })}
+        />
+        <Preferred
+          methods={shop.preferredMethods}
+          onMethods={(preferredMethods) => set({ preferredMethods })}
+        />
+        {said && <Notice tone={said.tone}>{said.text}</Notice>}
+        <div>
+          <Button type="submit">Save the shop’s settings</Button>
+        </div>
+      </form>
+    </section>
+  );
+}
+
+/** Who the shop is, as the customer reads it. */
+function OnTheSheet({ shop, set }: { shop: Settings; set: (part: Partial<Settings>) => void }) {
+  return (
+    <>
+      <Field
+        label="Name of the shop, on the sheet"
+        maxLength={120}
+        value={shop.name}
+        onValue={(name) => set({ name })}
+      />
+      <Field
+        label="Address and telephone, on the sheet"
+        maxLength={400}
+        value={shop.address}
+        onValue={(address) => set({ address })}
+      />
+      <Choice
+        label="Paper"
+        options={options(papers)}
+        value={shop.paper}
+        onValue={(paper) => set({ paper })}
+      />
+    </>
+  );
+}
