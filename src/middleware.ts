@@ -10,7 +10,7 @@ import {
   somebodyElse,
   unreadableRecord,
 } from './contract/refusals';
-import { nowHeader, personHeader } from './contract/routes';
+import { nowHeader, personHeader } from './contract/headers';
 import type { Result } from './core/result';
 import { isHttps, lookingCookie, respond, sessionCookie } from './pages/_http';
 import { log, traceOf } from './services/log';

@@ -1,5 +1,6 @@
 import type { AnswerOf, BodyOf } from '../contract';
-import { nowHeader, personHeader, routes, type RouteName } from '../contract/routes';
+import { nowHeader, personHeader } from '../contract/headers';
+import type { RouteName } from '../contract/routes';
 import { heardShop } from './clock';
 import { answerUnclear, offline } from '../contract/refusals';
 import { failure, success, type Result } from '../core/result';
@@ -23,12 +24,15 @@ export async function ask<Name extends RouteName>(
   name: Name,
   { id = '', query, as, body, file }: Asked<Name> = {},
 ): Promise<Result<AnswerOf<Name>>> {
-  const [method, address] = routes[name];
-  const path = address.replace('{id}', encodeURIComponent(id));
   const sent: unknown = body ?? file;
   let response: Response;
-  const sentMs = Date.now();
+  let sentMs = 0;
   try {
+    // The addresses come when the first is needed, as the schemas below: the page shows without them.
+    const { routes } = await import('../contract/routes');
+    const [method, address] = routes[name];
+    const path = address.replace('{id}', encodeURIComponent(id));
+    sentMs = Date.now();
     response = await fetch(query ? `${path}?${new URLSearchParams(query).toString()}` : path, {
       method,
       ...(sent !== undefined && {
@@ -41,7 +45,6 @@ export async function ask<Name extends RouteName>(
   }
   heardShop({ shopMs: Number(response.headers.get(nowHeader) ?? Number.NaN), sentMs, heardMs: Date.now() });
   const document: unknown = await response.json().catch(() => undefined);
-  // The schemas come when they are first needed: the page shows without them.
   const { contracts, problemSchema } = await import('../contract');
   if (response.ok) {
     const answer = contracts[name].answer.safeParse(document);

@@ -9,7 +9,7 @@ import { parseJob } from '../../src/core/job/schema';
 import { writeVerdict } from '../../src/core/proof';
 import { idsToWrite } from '../../src/core/visit';
 import type { VisitView, YardLine } from '../../src/core/visit/view';
-import { personHeader } from '../../src/contract/routes';
+import { personHeader } from '../../src/contract/headers';
 import { openShop, Client, type Shop } from '../support/shop';
 
 interface SimulatedCar {
