@@ -64,6 +64,14 @@ export const lowLine = ({ placardKPa }: TrueWheel, { kind }: Pick<TrueCar, 'kind
 export const highLine = ({ placardKPa }: TrueWheel, { kind }: Pick<TrueCar, 'kind'>): number =>
   kind === 'direct' ? highOnKPa : overinflatedShare * placardKPa;
 
+type AxlesKPa = readonly [front: number, rear: number];
+const placards: readonly [AxlesKPa, ...AxlesKPa[]] = [
+  [230, 220],
+  [240, 240],
+  [220, 250],
+  [250, 230],
+];
+
 /** Draws a car; `off` is how far this block of cars is from the world's figures. */
 export function drawCar(chance: Chance, off: (figure: string) => number, world: World): TrueCar {
   const kind = chance.is(0.9) ? 'direct' : 'indirect';
@@ -73,12 +81,7 @@ export function drawCar(chance: Chance, off: (figure: string) => number, world: 
   const rate = (figure: string, base: number) => Math.min(0.6, base * off(figure) * (work[figure] ?? 1));
   const ageYears = chance.is(0.7) ? Math.round(chance.between(0, 100)) / 10 : undefined;
   const known = kind === 'direct' && chance.is(0.5);
-  const placard = chance.oneOf<readonly [number, number]>([
-    [230, 220],
-    [240, 240],
-    [220, 250],
-    [250, 230],
-  ]);
+  const placard = chance.oneOf(placards);
   const nowC = Math.round(chance.between(-8, 28));
   const fall = chance.is(0.25) ? Math.round(chance.between(12, 30)) : undefined;
   const cooled = fall !== undefined && chance.is(world.car.cold);

@@ -13,13 +13,6 @@ export {
   sensorAtMost,
   sensorStates,
 } from './sensor';
-export {
-  type Places,
-  type ShownSeen,
-  type TireAssumptions,
-  type TireSeen,
-  keptFactor,
-  placesOf,
-  tireStates,
-} from './tire';
+export { type Places, type ShownSeen, type TireAssumptions, placesOf, tireStates } from './tire';
+export { type TireSeen, keptFactor } from './readings';
 export { turningStates } from './turning';

@@ -1,11 +1,11 @@
 import type { Reply } from '../../job';
-import { numericDistance, slipChance } from '../../sensor-id/channel';
 import { isRightType } from '../../sensor-type';
 import type { Context, PositionEvidence, WheelEvidence } from '../evidence';
-import { confusable, model } from '../model';
+import { model } from '../model';
 import { normalDensity } from '../../normal';
 import type { Priors } from '../learning';
 import { bit, causeIndex } from '../hypotheses';
+import { heldFactors, type HeldAssumptions } from './held';
 
 /** What was seen of a wheel that its sensor's states rest on. */
 export type SensorSeen = Pick<
@@ -19,17 +19,9 @@ export type HearingSeen = Pick<
 >;
 
 /** What is assumed of the car while the states of one of its sensors are worked out. */
-export interface SensorAssumptions {
-  /** The reply that is the wheel's own sensor; undefined: none of them, or it never answered. */
-  own: Reply | undefined;
-  /** The ID held at the position is that of another wheel's sensor. */
-  heldIsElsewhere: boolean;
+export interface SensorAssumptions extends HeldAssumptions {
   /** The car hears nothing: its receiver is at fault, or it has not heard the sensors since a relearn. */
   deaf: boolean;
-  /** The car holds the IDs of this set, which is not on the car. */
-  otherSet: readonly string[] | undefined;
-  /** A set on file is the one on the car. */
-  mounted: readonly string[] | undefined;
   /** Share of check-ins that get through on this drive, whatever the sensor. */
   driveQuality: number;
   /** Check-ins counted of this sensor over that drive. */
@@ -303,95 +295,6 @@ function codeChance(
   if (code) return present ** code.weight;
   return noCodes ? 1 - present : 1;
 }
-
-/** Random IDs of so many digits: what a match is worth against chance. IDs are weighed against this measure. */
-const chanceOfId = (id: string): number => 16 ** -Math.min(12, id.length);
-
-/** Likelihood of the ID held at the position, against a random one, by what became of the wheel's sensor. */
-interface Held {
-  gone: number;
-  never: number;
-  registered: number;
-  mistyped: number;
-  unregistered: number;
-}
-
-const notRead: Held = { gone: 1, never: 1, registered: 1, mistyped: 1, unregistered: 1 };
-
-function heldFactors(
-  context: Context,
-  wheel: SensorSeen,
-  { held }: HearingSeen,
-  {
-    own,
-    heldIsElsewhere,
-    otherSet,
-    mounted,
-  }: Pick<SensorAssumptions, 'own' | 'heldIsElsewhere' | 'otherSet' | 'mounted'>,
-): Held {
-  const { empty, doubled, goneAndEmpty, neverAndEmpty } = model.held;
-  if (otherSet) {
-    const ofSet = held === undefined ? 1 : otherSetFactor(held, otherSet);
-    return { gone: ofSet, never: ofSet, registered: 0, mistyped: 0, unregistered: ofSet };
-  }
-  if (held === undefined) return notRead;
-  if (held === null) {
-    return { gone: goneAndEmpty, never: neverAndEmpty, registered: 0, mistyped: 0, unregistered: empty };
-  }
-  const byChance = chanceOfId(held);
-  const isOwn = own?.id === held;
-  const ofAnyone = heldIsElsewhere
-    ? doubled / byChance
-    : ownIdFactor(context, wheel, held, byChance, mounted);
-  const ofUnknown = heldIsElsewhere ? 0 : ofAnyone;
-  return {
-    gone: (1 - goneAndEmpty) * (own ? (isOwn ? 1 / byChance : 0) : ofAnyone),
-    never: (1 - neverAndEmpty) * ofAnyone,
-    registered: own ? (isOwn ? 1 / byChance : 0) : ofUnknown,
-    mistyped: own ? slipChance(own.id, held, model.slips, confusable) / byChance : heldIsElsewhere ? 0 : 1,
-    unregistered: isOwn
-      ? 0
-      : (1 - empty) *
-        (heldIsElsewhere
-          ? doubled / byChance
-          : own
-            ? otherIdFactor(context, own.id, held, byChance)
-            : earlierIdFactor(wheel, held, byChance)),
-  };
-}
-
-function otherSetFactor(held: string | null, set: readonly string[]): number {
-  const { setComplete } = model.held;
-  return held !== null && set.includes(held) ? setComplete / set.length / chanceOfId(held) : 1 - setComplete;
-}
-
-/** How likely an ID is that of a wheel whose sensor was not heard, against a random one: by what is on file. */
-function ownIdFactor(
-  { records }: Context,
-  { recordedId }: SensorSeen,
-  id: string,
-  byChance: number,
-  mounted: readonly string[] | undefined,
-): number {
-  const { recordHolds, recordMoved, setComplete } = model.held;
-  if (mounted) return mounted.includes(id) ? setComplete / mounted.length / byChance : 1 - setComplete;
-  if (recordedId === id) return recordHolds / byChance;
-  const filed = records.some((sensor) => sensor.id === id);
-  return (filed ? recordMoved / byChance : 0) + (recordedId === undefined ? 1 : 1 - recordHolds);
-}
-
-/** An ID that is held where another sensor is on the wheel: one on file, a neighbour of its batch, or any. */
-function otherIdFactor({ filedIds }: Context, own: string, held: string, byChance: number): number {
-  const { onFile, batchSpan, sameBatch } = model.held;
-  const filed = filedIds.has(held) ? onFile / filedIds.size / byChance : 0;
-  const distance = numericDistance(own, held);
-  const batch = distance !== undefined && distance <= batchSpan ? sameBatch / (2 * batchSpan) / byChance : 0;
-  return filed + batch + 1;
-}
-
-/** An ID that is held where an unheard sensor was never learned: that of the one before it, where the record still names that, or any. */
-const earlierIdFactor = ({ recordedId }: SensorSeen, held: string, byChance: number): number =>
-  (recordedId === held ? model.held.onFile / byChance : 0) + 1;
 
 /** Likelihood of the check-ins counted: beta-binomial, by what gets through on this drive. */
 function checkInFactor({ checkIns, driveQuality }: SensorAssumptions, isIntermittent: boolean): number {
