@@ -31,6 +31,12 @@ export default tseslint.config(
       eqeqeq: ['error', 'always', { null: 'ignore' }],
     },
   },
+  {
+    // Read in one sitting.
+    files: ['src/**/*.{ts,tsx}'],
+    ignores: ['**/*.test.ts'],
+    rules: { 'max-lines': ['error', 400], 'max-lines-per-function': ['error', 120] },
+  },
   { files: ['**/*.tsx'], ...jsxA11y.flatConfigs.recommended },
   { files: ['src/ui/**/*.{ts,tsx}'], ...reactHooks.configs.flat.recommended },
 );

@@ -56,49 +56,20 @@ export function createOutbox<Item extends Kept, Answer>({
   onStored,
   onWaiting = () => undefined,
 }: OutboxOf<Item, Answer>): Outbox<Item> {
-  const listeners = new Set<() => void>();
   const news = typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel('hacienda.outbox');
-  const store = browserStore();
-  let items: readonly Item[] = [];
+  const entries = entriesAt(place, isItem as (found: object) => found is Item);
   let sending = false;
   let again = false;
   let timer: ReturnType<typeof setTimeout> | undefined;
 
-  const show = (next: readonly Item[]) => {
-    items = next;
-    for (const listener of listeners) listener();
-  };
-  /** What is in the database, and what is on its way into it. */
-  const unwritten = new Map<string, Item>();
-  /** Done with, and on its way out of it. */
-  const gone = new Set<string>();
-  const reload = async () => {
-    const loaded = await load(store, place, isItem as (found: object) => found is Item);
-    const kept = loaded.filter(({ key }) => !gone.has(key));
-    const known = new Set(kept.map(({ key }) => key));
-    show([...kept, ...[...unwritten.values()].filter(({ key }) => !known.has(key))]);
-  };
-  const write = async (item: Item) => {
-    unwritten.set(item.key, item);
-    await quietly(() => set(nameOf(place, item.key), item, store));
-    unwritten.delete(item.key);
-    // A browser that keeps nothing has it as long as the page is open.
-    if (!store) unwritten.set(item.key, item);
-  };
-  const forget = async (key: string) => {
-    unwritten.delete(key);
-    gone.add(key);
-    show(items.filter((item) => item.key !== key));
-    await quietly(() => del(nameOf(place, key), store));
-  };
   const tell = (answer?: Answer) => news?.postMessage({ place, answer } satisfies News);
   news?.addEventListener('message', ({ data }: MessageEvent<News>) => {
     if (data.place !== place) return;
     // The page that sent it has the answer from the shop, and this one has it from there.
     if (data.answer !== undefined) onStored(data.answer as Answer);
-    void reload();
+    void entries.reload();
   });
-  const ready = reload();
+  const ready = entries.reload();
 
   /** Sends one; says whether others may be tried after it. */
   const sendOne = async (item: Item): Promise<'sent' | 'refused' | 'later' | 'offline'> => {
@@ -106,7 +77,7 @@ export function createOutbox<Item extends Kept, Answer>({
     if (stored.ok) {
       // First it is in the shop's answer, then no longer on its way: at no time is it neither.
       onStored(stored.value);
-      await forget(item.key);
+      await entries.forget(item.key);
       tell(stored.value);
       return 'sent';
     }
@@ -117,16 +88,14 @@ export function createOutbox<Item extends Kept, Answer>({
     // What a schema says of a field is for programs; what others changed meanwhile is for people.
     const refused =
       (stored.problem.code === 'stale' && stored.problem.issues?.[0]?.message) || stored.problem.message;
-    const put = { ...item, refused };
-    await write(put);
-    show(items.map((other) => (other.key === item.key ? put : other)));
+    await entries.put({ ...item, refused });
     tell();
     return 'refused';
   };
   const sendAll = async (): Promise<void> => {
-    await reload();
+    await entries.reload();
     const tried = new Set<string>();
-    const next = () => items.find((item) => isMine(item, person) && !tried.has(item.key));
+    const next = () => entries.items().find((item) => isMine(item, person) && !tried.has(item.key));
     let left = false;
     for (let item = next(); item; item = next()) {
       tried.add(item.key);
@@ -159,24 +128,63 @@ export function createOutbox<Item extends Kept, Answer>({
 
   return {
     add: (item) => {
-      const put = { ...item, addedMs: nextMs(), ...(person && !item.by && { by: person }) };
-      show([...items, put]);
-      void write(put).then(() => {
+      void entries.put({ ...item, addedMs: nextMs(), ...(person && !item.by && { by: person }) }).then(() => {
         tell();
         return flush();
       });
     },
-    dismiss: (key) => void forget(key).then(() => tell()),
-    items: () => items,
-    subscribe: (callback) => {
-      listeners.add(callback);
-      return () => listeners.delete(callback);
-    },
+    dismiss: (key) => void entries.forget(key).then(() => tell()),
+    items: entries.items,
+    subscribe: entries.subscribe,
     flush,
     ready,
     close: () => {
       clearTimeout(timer);
       news?.close();
+    },
+  };
+}
+
+/** What waits at a place, on the screen and in the browser's database alike. */
+function entriesAt<Item extends Kept>(place: string, isItem: (found: object) => found is Item) {
+  const listeners = new Set<() => void>();
+  const store = browserStore();
+  let items: readonly Item[] = [];
+  /** On its way into the database. */
+  const unwritten = new Map<string, Item>();
+  /** Done with, and on its way out of it. */
+  const gone = new Set<string>();
+
+  const show = (next: readonly Item[]) => {
+    items = next;
+    for (const listener of listeners) listener();
+  };
+  return {
+    items: () => items,
+    subscribe: (callback: () => void) => {
+      listeners.add(callback);
+      return () => listeners.delete(callback);
+    },
+    /** Shows what is in the database, and what is on its way into it. */
+    reload: async () => {
+      const kept = (await load(store, place, isItem)).filter(({ key }) => !gone.has(key));
+      const known = new Set(kept.map(({ key }) => key));
+      show([...kept, ...[...unwritten.values()].filter(({ key }) => !known.has(key))]);
+    },
+    /** Shows it at once, in the place of what has its key, and writes it. */
+    put: async (item: Item) => {
+      const isThere = items.some(({ key }) => key === item.key);
+      show(isThere ? items.map((other) => (other.key === item.key ? item : other)) : [...items, item]);
+      unwritten.set(item.key, item);
+      await quietly(() => set(nameOf(place, item.key), item, store));
+      // A browser that keeps nothing has it as long as the page is open.
+      if (store) unwritten.delete(item.key);
+    },
+    forget: async (key: string) => {
+      unwritten.delete(key);
+      gone.add(key);
+      show(items.filter((item) => item.key !== key));
+      await quietly(() => del(nameOf(place, key), store));
     },
   };
 }

@@ -60,9 +60,9 @@ export interface Visit {
 }
 
 export function useVisit(initial: VisitView, person: { id: string; name: string }): Visit {
-  const [view, setView] = useState(initial);
+  const { view, setView, refresh } = useView(initial);
   const [connected, setConnected] = useState(true);
-  const [busy, setBusy] = useState<Visit['busy']>();
+  const { busy, setBusy } = useBusy();
   const [problem, setProblem] = useState<Problem>();
   const { id } = initial;
   /** The key of each thing that was tried and not answered, so that a second try is the same thing. */
@@ -73,11 +73,14 @@ export function useVisit(initial: VisitView, person: { id: string; name: string 
     if (found.code === 'not-signed-in') setProblem(found);
     if (found.code === 'offline') setConnected(false);
   }, []);
-  const onStored = useCallback((fresh: VisitView) => {
-    // At once: what was on its way is taken off the list right after.
-    flushSync(() => setView((now) => newer(now, fresh)));
-    setProblem((now) => (now?.code === 'not-signed-in' ? undefined : now));
-  }, []);
+  const onStored = useCallback(
+    (fresh: VisitView) => {
+      // At once: what was on its way is taken off the list right after.
+      flushSync(() => setView((now) => newer(now, fresh)));
+      setProblem((now) => (now?.code === 'not-signed-in' ? undefined : now));
+    },
+    [setView],
+  );
   const outbox = useOutbox(id, onStored, setSignedOutProblem, person);
   const waiting = useSyncExternalStore(
     outbox?.subscribe ?? (() => () => undefined),
@@ -85,55 +88,7 @@ export function useVisit(initial: VisitView, person: { id: string; name: string 
     () => none,
   );
 
-  /** The revision that is on the screen. */
-  const shown = useRef(view.revision);
-  useEffect(() => {
-    shown.current = view.revision;
-  }, [view.revision]);
-  const refresh = useCallback(async () => {
-    const fresh = await ask('job', { id });
-    if (fresh.ok) setView((now) => newer(now, fresh.value));
-  }, [id]);
-
-  useEffect(() => {
-    // The page may be one that was kept: the shop may have confirmed more since it was made.
-    void keptView(id).then((kept) => kept && setView((now) => (kept.revision > now.revision ? kept : now)));
-  }, [id]);
-  useEffect(() => void keepView(view), [view]);
-
-  useEffect(() => {
-    const events = new EventSource(`/api/jobs/${id}/events`);
-    // The page was made a moment ago; after a connection that was lost anything may have changed.
-    let first = true;
-    const asked = Date.now();
-    events.addEventListener('change', ({ data }: MessageEvent<string>) => {
-      setConnected(true);
-      const heardMs = Date.now();
-      const shopMs = numberIn(data, 'now');
-      if (shopMs !== undefined)
-        heardShop({ shopMs, sentMs: first ? asked : heardMs - unknownWayMs, heardMs });
-      if (!first || numberIn(data, 'revision') !== shown.current) void refresh();
-      first = false;
-      void outbox?.flush();
-    });
-    const gone = () => setConnected(false);
-    events.addEventListener('error', gone);
-    // The stream may take its time to notice.
-    window.addEventListener('offline', gone);
-    const back = () => void outbox?.flush();
-    window.addEventListener('online', back);
-    return () => {
-      events.close();
-      window.removeEventListener('offline', gone);
-      window.removeEventListener('online', back);
-    };
-  }, [id, refresh, outbox]);
-
-  useEffect(() => {
-    if (!busy) return undefined;
-    const timer = setInterval(() => setBusy((now) => now && { ...now, seconds: now.seconds + 1 }), 1000);
-    return () => clearInterval(timer);
-  }, [busy?.what]); // eslint-disable-line react-hooks/exhaustive-deps -- restarts with the thing, not with its seconds
+  useNews(id, view.revision, { refresh, outbox, setConnected });
 
   const act: Act = async (what, name, body) => {
     if (busy) return false;
@@ -229,6 +184,82 @@ export function useVisit(initial: VisitView, person: { id: string; name: string 
     service,
     act,
   };
+}
+
+/** The visit as the shop last had it: what is older than what is shown changes nothing. It is kept on the device. */
+function useView(initial: VisitView) {
+  const [view, setView] = useState(initial);
+  const { id } = initial;
+  const refresh = useCallback(async () => {
+    const fresh = await ask('job', { id });
+    if (fresh.ok) setView((now) => newer(now, fresh.value));
+  }, [id]);
+
+  useEffect(() => {
+    // The page may be one that was kept: the shop may have confirmed more since it was made.
+    void keptView(id).then((kept) => kept && setView((now) => (kept.revision > now.revision ? kept : now)));
+  }, [id]);
+  useEffect(() => void keepView(view), [view]);
+  return { view, setView, refresh };
+}
+
+/** What is going on, with its seconds. */
+function useBusy() {
+  const [busy, setBusy] = useState<Visit['busy']>();
+  useEffect(() => {
+    if (!busy) return undefined;
+    const timer = setInterval(() => setBusy((now) => now && { ...now, seconds: now.seconds + 1 }), 1000);
+    return () => clearInterval(timer);
+  }, [busy?.what]); // eslint-disable-line react-hooks/exhaustive-deps -- restarts with the thing, not with its seconds
+  return { busy, setBusy };
+}
+
+/** Listens for news of the job, and for the connection; what was entered meanwhile goes out with each. */
+function useNews(
+  id: string,
+  revision: number,
+  {
+    refresh,
+    outbox,
+    setConnected,
+  }: {
+    refresh: () => Promise<void>;
+    outbox: Outbox<Waiting> | undefined;
+    setConnected: (connected: boolean) => void;
+  },
+): void {
+  /** The revision that is on the screen. */
+  const shown = useRef(revision);
+  useEffect(() => {
+    shown.current = revision;
+  }, [revision]);
+  useEffect(() => {
+    const events = new EventSource(`/api/jobs/${id}/events`);
+    // The page was made a moment ago; after a connection that was lost anything may have changed.
+    let first = true;
+    const asked = Date.now();
+    events.addEventListener('change', ({ data }: MessageEvent<string>) => {
+      setConnected(true);
+      const heardMs = Date.now();
+      const shopMs = numberIn(data, 'now');
+      if (shopMs !== undefined)
+        heardShop({ shopMs, sentMs: first ? asked : heardMs - unknownWayMs, heardMs });
+      if (!first || numberIn(data, 'revision') !== shown.current) void refresh();
+      first = false;
+      void outbox?.flush();
+    });
+    const gone = () => setConnected(false);
+    events.addEventListener('error', gone);
+    // The stream may take its time to notice.
+    window.addEventListener('offline', gone);
+    const back = () => void outbox?.flush();
+    window.addEventListener('online', back);
+    return () => {
+      events.close();
+      window.removeEventListener('offline', gone);
+      window.removeEventListener('online', back);
+    };
+  }, [id, refresh, outbox, setConnected]);
 }
 
 /** Made in the browser only, after the first paint: the server has no storage to look into. */

@@ -26,6 +26,8 @@ import styles from '../../kit/Forms.module.css';
 import { dayName, forecastWords } from './words';
 import { useWeather } from '../../parts/use-weather';
 
+type Forecast = ReturnType<typeof forecastOf>;
+
 interface TonightDialogProps {
   jobId: string;
   job: Job;
@@ -62,7 +64,7 @@ export function TonightDialog({
   const figures = lampFigures(job, units);
   const latches = latchesOf(job, ledger, targets);
   const kPa = (value: number) => format(pressure, value, units.pressure);
-  const degrees = (value: number) => format(temperature, value, units.temperature);
+  const degrees = degreesIn(units);
   return (
     <Dialog title="The lamp, tonight and after" onClose={onClose} wide>
       <div className={styles.form}>
@@ -119,55 +121,13 @@ export function TonightDialog({
               units={units}
             />
             <div className={styles.tables}>
-              <table className={styles.table}>
-                <caption>Wheel by wheel</caption>
-                <thead>
-                  <tr>
-                    <th scope="col">Wheel</th>
-                    <th scope="col">lights at</th>
-                    <th scope="col">at {coldest === undefined ? 'the coldest' : degrees(coldest)}</th>
-                    <th scope="col">margin</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {forecast.wheels.map(({ wheel, lightsAtC, coldest: then }) => (
-                    <tr key={wheel}>
-                      <th scope="row">{wheel}</th>
-                      <td className="figures">{degrees(lightsAtC)}</td>
-                      <td className="figures">{then ? figure(pressure, then.kPa, units.pressure) : '–'}</td>
-                      <td className={`figures ${then && then.marginKPa <= 0 ? styles.bad : ''}`}>
-                        {then ? formatDifference(pressure, then.marginKPa, units.pressure) : '–'}
-                      </td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
+              <WheelTable forecast={forecast} coldestC={coldest} units={units} />
               {forecast.nights.length > 0 && (
-                <table className={styles.table}>
-                  <caption>Night by night{weather?.ok ? `, ${weather.value.place}` : ''}</caption>
-                  <thead>
-                    <tr>
-                      <th scope="col">Night of</th>
-                      <th scope="col">coldest</th>
-                      <th scope="col">nearest</th>
-                      <th scope="col">lamp</th>
-                    </tr>
-                  </thead>
-                  <tbody>
-                    {forecast.nights.map(({ evening, coldestC, lit, nearest }) => (
-                      <tr key={evening}>
-                        <th scope="row">{dayName(evening)}</th>
-                        <td className="figures">{degrees(coldestC)}</td>
-                        <td className="figures">
-                          {nearest
-                            ? `${nearest.wheel} ${formatDifference(pressure, nearest.marginKPa, units.pressure)}`
-                            : '–'}
-                        </td>
-                        <td className={lit ? styles.bad : undefined}>{lit ? 'lit' : 'out'}</td>
-                      </tr>
-                    ))}
-                  </tbody>
-                </table>
+                <NightTable
+                  forecast={forecast}
+                  place={weather?.ok ? weather.value.place : undefined}
+                  units={units}
+                />
               )}
             </div>
           </>
@@ -179,6 +139,84 @@ export function TonightDialog({
         </div>
       </div>
     </Dialog>
+  );
+}
+
+const degreesIn = (units: UnitChoice) => (value: number) => format(temperature, value, units.temperature);
+
+function WheelTable({
+  forecast,
+  coldestC: coldest,
+  units,
+}: {
+  forecast: Forecast;
+  coldestC: number | undefined;
+  units: UnitChoice;
+}) {
+  const degrees = degreesIn(units);
+  return (
+    <table className={styles.table}>
+      <caption>Wheel by wheel</caption>
+      <thead>
+        <tr>
+          <th scope="col">Wheel</th>
+          <th scope="col">lights at</th>
+          <th scope="col">at {coldest === undefined ? 'the coldest' : degrees(coldest)}</th>
+          <th scope="col">margin</th>
+        </tr>
+      </thead>
+      <tbody>
+        {forecast.wheels.map(({ wheel, lightsAtC, coldest: then }) => (
+          <tr key={wheel}>
+            <th scope="row">{wheel}</th>
+            <td className="figures">{degrees(lightsAtC)}</td>
+            <td className="figures">{then ? figure(pressure, then.kPa, units.pressure) : '–'}</td>
+            <td className={`figures ${then && then.marginKPa <= 0 ? styles.bad : ''}`}>
+              {then ? formatDifference(pressure, then.marginKPa, units.pressure) : '–'}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function NightTable({
+  forecast,
+  place,
+  units,
+}: {
+  forecast: Forecast;
+  place: string | undefined;
+  units: UnitChoice;
+}) {
+  const degrees = degreesIn(units);
+  return (
+    <table className={styles.table}>
+      <caption>Night by night{place === undefined ? '' : `, ${place}`}</caption>
+      <thead>
+        <tr>
+          <th scope="col">Night of</th>
+          <th scope="col">coldest</th>
+          <th scope="col">nearest</th>
+          <th scope="col">lamp</th>
+        </tr>
+      </thead>
+      <tbody>
+        {forecast.nights.map(({ evening, coldestC, lit, nearest }) => (
+          <tr key={evening}>
+            <th scope="row">{dayName(evening)}</th>
+            <td className="figures">{degrees(coldestC)}</td>
+            <td className="figures">
+              {nearest
+                ? `${nearest.wheel} ${formatDifference(pressure, nearest.marginKPa, units.pressure)}`
+                : '–'}
+            </td>
+            <td className={lit ? styles.bad : undefined}>{lit ? 'lit' : 'out'}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }
 

@@ -1,23 +1,12 @@
-import { CircleCheck, CircleMinus, TrendingDown, TrendingUp } from 'lucide-react';
 import type { ReactNode } from 'react';
-import type { Agreement } from '../../../core/agreement';
-import type { Finding, Target } from '../../../core/assessment';
-import { blamesNothing, recordOf } from '../../../core/finding';
+import type { Finding } from '../../../core/assessment';
 import type { Column } from '../../../core/ledger/column';
 import { signWords } from '../../../core/job/words';
-import { groupedId } from '../../../core/sensor-id';
-import {
-  figure,
-  figureAsTyped,
-  format,
-  formatDifference,
-  pressure,
-  temperature,
-  type UnitChoice,
-} from '../../../core/units';
+import { figure, format, pressure, type UnitChoice } from '../../../core/units';
 import { positionName, type Position } from '../../../core/wheel';
 import type { Source } from '../../../core/observation';
 import type { Speaks } from './evidence-cells';
+import { GaugeCell, HeldCell, LiveCell, ResultCell, SensorCell, TargetCell } from './cells';
 import styles from './Ledger.module.css';
 
 interface LedgerProps {
@@ -104,21 +93,7 @@ export function Ledger({
           <GaugeCell column={column} units={units} onGauge={onGauge} />
         ))}
         {row('target', `Set now, ${units.pressure}`, ({ target }) => (
-          <div className={styles.cell}>
-            {target?.setNowKPa !== undefined && target.addKPa !== undefined && (
-              <>
-                <span className={styles.id}>
-                  {figure(pressure, target.setNowKPa, units.pressure)}{' '}
-                  <span className={styles.doubt}>
-                    {target.cappedAtKPa !== undefined
-                      ? 'limit'
-                      : target.uncertaintyKPa !== undefined && uncertainty(target.uncertaintyKPa, units)}
-                  </span>
-                </span>
-                <span className={styles.small}>{whatToDo(target, units)}</span>
-              </>
-            )}
-          </div>
+          <TargetCell target={target} units={units} />
         ))}
         {anySensor &&
           row('sensor', 'Sensor, by the tool', (column) => (
@@ -126,16 +101,7 @@ export function Ledger({
           ))}
         {anySensor && row('held', 'Car holds', ({ held }) => <HeldCell held={held} />)}
         {anySensor &&
-          row('live', `Car shows, ${units.pressure}`, ({ live }) => (
-            <div className={styles.cell}>
-              {live &&
-                (live.kPa ? (
-                  <span className={styles.id}>{figure(pressure, live.kPa, units.pressure)}</span>
-                ) : (
-                  <span className={styles.small}>{(live.speedKmh ?? 0) > 0 ? 'nothing' : 'asleep'}</span>
-                ))}
-            </div>
-          ))}
+          row('live', `Car shows, ${units.pressure}`, ({ live }) => <LiveCell live={live} units={units} />)}
         {columns.some(({ display }) => display) &&
           row('display', `Display, ${units.pressure}`, ({ display }) => (
             <div className={styles.cell}>
@@ -171,231 +137,9 @@ export function Ledger({
           </tr>
         )}
         {row('result', 'Result', (column) => (
-          <Result column={column} findings={findings} />
+          <ResultCell column={column} findings={findings} />
         ))}
       </tbody>
     </table>
-  );
-}
-
-/** What to do to the air; a tire hot from driving is never bled. */
-function whatToDo({ addKPa, advice }: Target, units: UnitChoice): string {
-  if (addKPa === undefined) return '';
-  if (advice === 'leave') return 'leave it';
-  return advice === 'let-cool' ? 'let it cool first' : formatDifference(pressure, addKPa, units.pressure);
-}
-
-const uncertainty = (kPa: number, units: UnitChoice): string =>
-  formatDifference(pressure, kPa, units.pressure).replace(/^[+±]/, '± ').replace(` ${units.pressure}`, '');
-
-const gaugeWords = {
-  low: 'low',
-  short: 'under',
-  good: 'good',
-  over: 'over',
-  'not-comparable': 'warm',
-  'let-out': 'air let out since',
-  'other-unit': 'which unit?',
-} as const;
-const gaugeIcons = {
-  low: TrendingDown,
-  short: TrendingDown,
-  good: CircleCheck,
-  over: TrendingUp,
-  'not-comparable': CircleMinus,
-  'let-out': TrendingDown,
-  'other-unit': CircleMinus,
-};
-
-function GaugeCell({
-  column,
-  units,
-  onGauge,
-}: {
-  column: Column;
-  units: UnitChoice;
-  onGauge: (wheel: Position) => void;
-}) {
-  const { gauge, wheel } = column;
-  if (!gauge) {
-    return (
-      <button
-        type="button"
-        className={styles.cell}
-        onClick={() => onGauge(wheel)}
-        aria-label={`Gauge ${wheel}, not read`}
-      >
-        <span className={styles.empty}>read</span>
-      </button>
-    );
-  }
-  const Icon = gaugeIcons[gauge.state];
-  const shown = figureAsTyped(pressure, gauge.kPa, units.pressure, gauge.typed);
-  const difference =
-    gauge.differenceKPa === undefined ? '' : formatDifference(pressure, gauge.differenceKPa, units.pressure);
-  return (
-    <button
-      type="button"
-      className={`${styles.cell} ${styles[gauge.state] ?? ''}`}
-      onClick={() => onGauge(wheel)}
-      aria-label={[
-        `Gauge ${wheel}, ${shown} ${units.pressure}, ${difference} ${gaugeWords[gauge.state]}`,
-        gauge.warning,
-      ]
-        .filter(Boolean)
-        .join(', ')}
-    >
-      <span className={styles.figure}>
-        {shown} <span className={styles.doubt}>{uncertainty(gauge.uncertaintyKPa, units)}</span>
-      </span>
-      <span className={styles.word}>
-        <Icon aria-hidden="true" />
-        {gauge.state === 'good'
-          ? gaugeWords.good
-          : [difference.replace(` ${units.pressure}`, ''), gaugeWords[gauge.state]].filter(Boolean).join(' ')}
-      </span>
-      {gauge.warning && <b className={styles.warning}>{gauge.warning}</b>}
-      {gauge.earlierKPa.length > 0 && (
-        <span className={styles.small}>
-          was{' '}
-          <span className={styles.was}>
-            {gauge.earlierKPa.map((kPa) => figure(pressure, kPa, units.pressure)).join(', ')}
-          </span>
-        </span>
-      )}
-    </button>
-  );
-}
-
-function SensorCell({
-  column,
-  units,
-  onScan,
-}: {
-  column: Column;
-  units: UnitChoice;
-  onScan: (wheel: Position) => void;
-}) {
-  const { sensor, wheel } = column;
-  if (!sensor) return <div className={`${styles.cell} ${styles.empty}`}>none</div>;
-  switch (sensor.kind) {
-    case 'not-woken':
-      return (
-        <button
-          type="button"
-          className={styles.cell}
-          onClick={() => onScan(wheel)}
-          aria-label={`Wake the sensor at ${wheel}`}
-        >
-          <span className={styles.empty}>wake</span>
-        </button>
-      );
-    case 'silent':
-    case 'unclear':
-      return (
-        <button
-          type="button"
-          className={`${styles.cell} ${styles.short}`}
-          onClick={() => onScan(wheel)}
-          aria-label={`Sensor ${wheel}, ${sensor.kind === 'silent' ? 'silent' : 'several answered'}; wake again`}
-        >
-          <span className={styles.word}>
-            <CircleMinus aria-hidden="true" />
-            {sensor.kind === 'silent' ? 'silent' : `${sensor.count} answered`}
-          </span>
-          {sensor.kind === 'silent' && <span className={styles.small}>{sensor.tries} tries</span>}
-        </button>
-      );
-    case 'heard': {
-      const { reply, right } = sensor;
-      return (
-        <button
-          type="button"
-          className={`${styles.cell} ${right ? '' : styles.differs}`}
-          onClick={() => onScan(wheel)}
-          aria-label={`Sensor ${wheel}, ID ${groupedId(reply.id)}; wake again`}
-        >
-          <span className={styles.id}>{groupedId(reply.id)}</span>
-          <span className={styles.small}>
-            {reply.kPa != null && format(pressure, reply.kPa, units.pressure)}
-            {sensor.agreement && sensor.agreement.verdict !== 'agrees' && (
-              <b> {agreementWords(sensor.agreement, units)}</b>
-            )}
-            {reply.tempC != null && ` ${format(temperature, reply.tempC, units.temperature)}`}
-          </span>
-          <span className={styles.small}>
-            {reply.frequencyMHz} {right ? 'MHz' : `MHz ${reply.family ?? ''}`}
-          </span>
-          <span className={styles.small}>
-            {!right ? (
-              <b>wrong part</b>
-            ) : reply.battery === 'low' ? (
-              <b>battery low</b>
-            ) : reply.battery ? (
-              'battery ok'
-            ) : (
-              ''
-            )}
-          </span>
-        </button>
-      );
-    }
-  }
-}
-
-/** The sensor against the gauge, where they do not agree. */
-const agreementWords = ({ verdict, differenceKPa }: Agreement, units: UnitChoice): string =>
-  `${verdict} ${formatDifference(pressure, differenceKPa, units.pressure).replace(` ${units.pressure}`, '')}`;
-
-function HeldCell({ held }: { held: Column['held'] }) {
-  if (held === undefined) return <div className={styles.cell} />;
-  if (held === 'not-read') return <div className={`${styles.cell} ${styles.empty}`}>not read</div>;
-  const seam = held.agrees === undefined ? undefined : held.agrees ? '=' : '≠';
-  return (
-    <div
-      className={`${styles.cell} ${held.agrees === undefined ? '' : held.agrees ? styles.same : styles.differs}`}
-    >
-      {seam && (
-        <span className={styles.seam} aria-hidden="true">
-          {seam}
-        </span>
-      )}
-      <span className={styles.id}>{held.id === null ? 'none' : groupedId(held.id)}</span>
-      {held.agrees !== undefined && <span className={styles.small}>{held.agrees ? 'same' : 'differs'}</span>}
-    </div>
-  );
-}
-
-/** What speaks against this wheel, in a few words; or that nothing does. */
-function Result({ column, findings }: { column: Column; findings: readonly Finding[] }) {
-  const against = findings.filter(
-    ({ wheels, code }) =>
-      wheels.includes(column.wheel) && !blamesNothing(code) && code !== 'temperature-drop',
-  );
-  const [first] = against;
-  if (first) {
-    const more = against.length > 1 ? ` +${against.length - 1}` : '';
-    return (
-      <div className={`${styles.cell} ${styles.differs}`}>
-        {recordOf(first.code).title}
-        {more}
-      </div>
-    );
-  }
-  const complete =
-    column.gauge?.state === 'good' &&
-    (!column.sensor ||
-      (column.sensor.kind === 'heard' && typeof column.held === 'object' && column.held.agrees === true));
-  return (
-    <div className={`${styles.cell} ${complete ? styles.good : styles.empty}`}>
-      {complete ? (
-        <span className={styles.word}>
-          <CircleCheck aria-hidden="true" />
-          agrees
-        </span>
-      ) : (
-        'not checked'
-      )}
-    </div>
   );
 }

@@ -177,7 +177,6 @@ function Plan({ sheet, wheel, parts }: PlanProps) {
   const [mode, setMode] = useState<ProgrammingMode>(known.length > 0 ? 'clone' : 'new');
   const [old, setOld] = useState(known[0]?.id);
   const [typed, setTyped] = useState('');
-  const [readBack, setReadBack] = useState('');
   const part = fitting.find(({ name }) => name === partName);
   const id = mode === 'clone' && old !== undefined ? old : typed.trim();
   const given = mode === 'new' && typed.trim() === '' ? {} : { id };
@@ -256,46 +255,69 @@ function Plan({ sheet, wheel, parts }: PlanProps) {
               </Button>
             </>
           )}
-          <details className={styles.byHand} open={!view.devices.tool || fitting.length === 0}>
-            <summary>Programmed with another tool</summary>
-            <div className={styles.plan}>
-              {mode === 'new' && (
-                <IdField
-                  label="The new ID it was given"
-                  value={typed}
-                  onValue={setTyped}
-                  digits={job.vehicle.tpms.idDigits}
-                />
-              )}
-              <IdField
-                label="Read back as (empty: not read back yet)"
-                value={readBack}
-                onValue={setReadBack}
-                digits={job.vehicle.tpms.idDigits}
-                known={id}
-              />
-              <div>
-                <Button
-                  busy={busy}
-                  disabled={id === ''}
-                  onClick={() =>
-                    void act('Saving…', 'noteProgrammed', {
-                      wheel,
-                      mode,
-                      ...(part && { part: part.name }),
-                      id,
-                      ...(readBack.trim() !== '' && { readBack: readBack.trim() }),
-                    })
-                  }
-                >
-                  Note it
-                </Button>
-              </div>
-            </div>
-          </details>
+          <OtherTool
+            sheet={sheet}
+            open={!view.devices.tool || fitting.length === 0}
+            typed={typed}
+            onTyped={setTyped}
+            programmed={{ wheel, mode, ...(part && { part: part.name }), id }}
+          />
         </>
       )}
     </section>
+  );
+}
+
+/** It was programmed with a tool that is not connected here. */
+function OtherTool({
+  sheet: { job, act, busy },
+  open,
+  typed,
+  onTyped,
+  programmed,
+}: {
+  sheet: Sheet;
+  open: boolean;
+  typed: string;
+  onTyped: (text: string) => void;
+  programmed: { wheel: Position; mode: ProgrammingMode; part?: string; id: string };
+}) {
+  const [readBack, setReadBack] = useState('');
+  return (
+    <details className={styles.byHand} open={open}>
+      <summary>Programmed with another tool</summary>
+      <div className={styles.plan}>
+        {programmed.mode === 'new' && (
+          <IdField
+            label="The new ID it was given"
+            value={typed}
+            onValue={onTyped}
+            digits={job.vehicle.tpms.idDigits}
+          />
+        )}
+        <IdField
+          label="Read back as (empty: not read back yet)"
+          value={readBack}
+          onValue={setReadBack}
+          digits={job.vehicle.tpms.idDigits}
+          known={programmed.id}
+        />
+        <div>
+          <Button
+            busy={busy}
+            disabled={programmed.id === ''}
+            onClick={() =>
+              void act('Saving…', 'noteProgrammed', {
+                ...programmed,
+                ...(readBack.trim() !== '' && { readBack: readBack.trim() }),
+              })
+            }
+          >
+            Note it
+          </Button>
+        </div>
+      </div>
+    </details>
   );
 }
 

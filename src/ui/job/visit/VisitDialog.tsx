@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { HeaderChanges } from '../../../contract';
-import { distance, figure, parse } from '../../../core/units';
+import type { Job } from '../../../core/job';
+import { distance, figure, parse, type UnitChoice } from '../../../core/units';
 import { vinAdvice } from '../../../core/vin';
 import { notesOf, plateOf, profileOf } from '../../../core/visit/notes';
 import type { ProfileSummary } from '../../../core/visit/view';
@@ -15,21 +16,25 @@ import { Monitoring, monitoringFrom, tpmsOf } from '../../parts/Monitoring';
 import { serviceOf, WorkDone, workFrom } from '../../parts/WorkDone';
 import type { Sheet } from '../use-sheet';
 
+/** What stands on the job, as it is typed. */
+const entriesFrom = (job: Job, units: UnitChoice) => ({
+  label: job.vehicle.label ?? '',
+  plate: plateOf(job),
+  vin: job.vehicle.vin ?? '',
+  modelYear: job.vehicle.modelYear === undefined ? '' : String(job.vehicle.modelYear),
+  odometer:
+    job.vehicle.odometerKm === undefined ? '' : figure(distance, job.vehicle.odometerKm, units.distance),
+  profile: profileOf(job) ?? '',
+  complaint: notesOf(job).complaint ?? '',
+  customer: notesOf(job).customer ?? '',
+  orderNumber: notesOf(job).orderNumber ?? '',
+});
+
 /** What was said when the car was booked in, to be corrected; what stood before stays in the history. */
 export function VisitDialog({ sheet }: { sheet: Sheet }) {
   const { job, units, busy, problem, edit, open, close } = sheet;
   const { vehicle } = job;
-  const [entries, setEntries] = useState({
-    label: vehicle.label ?? '',
-    plate: plateOf(job),
-    vin: vehicle.vin ?? '',
-    modelYear: vehicle.modelYear === undefined ? '' : String(vehicle.modelYear),
-    odometer: vehicle.odometerKm === undefined ? '' : figure(distance, vehicle.odometerKm, units.distance),
-    profile: profileOf(job) ?? '',
-    complaint: notesOf(job).complaint ?? '',
-    customer: notesOf(job).customer ?? '',
-    orderNumber: notesOf(job).orderNumber ?? '',
-  });
+  const [entries, setEntries] = useState(() => entriesFrom(job, units));
   const [work, setWork] = useState(() => workFrom(job.service));
   const [monitoring, setMonitoring] = useState(() => monitoringFrom(vehicle.tpms, units));
   const [profiles, setProfiles] = useState<ProfileSummary[]>([]);
