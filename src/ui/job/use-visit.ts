@@ -81,12 +81,7 @@ export function useVisit(initial: VisitView, person: { id: string; name: string 
     },
     [setView],
   );
-  const outbox = useOutbox(id, onStored, setSignedOutProblem, person);
-  const waiting = useSyncExternalStore(
-    outbox?.subscribe ?? (() => () => undefined),
-    outbox?.items ?? (() => none),
-    () => none,
-  );
+  const { outbox, waiting } = useOutbox(id, onStored, setSignedOutProblem, person);
 
   useNews(id, view.revision, { refresh, outbox, setConnected });
 
@@ -100,11 +95,7 @@ export function useVisit(initial: VisitView, person: { id: string; name: string 
     // With its key it is the body again that it was taken from.
     const keyed: unknown = { key, ...(body as object) };
     const send = () => ask(name, { id, as: person.id, body: keyed as BodyOf<typeof name> });
-    let answer = await send();
-    for (let tries = 1; tries < mostTries && isHeldUp(answer); tries += 1) {
-      await new Promise((resolve) => setTimeout(resolve, untilNextTryMs));
-      answer = await send();
-    }
+    const answer = await patiently(send);
     if (answer.ok || !['busy', 'offline', 'server-error'].includes(answer.problem.code))
       keys.current.delete(thing);
     if (answer.ok) {
@@ -268,7 +259,7 @@ function useOutbox(
   onStored: (view: VisitView) => void,
   onWaiting: (problem: Problem) => void,
   { id: personId, name }: { id: string; name: string },
-): Outbox<Waiting> | undefined {
+): { outbox: Outbox<Waiting> | undefined; waiting: readonly Waiting[] } {
   const [outbox, setOutbox] = useState<Outbox<Waiting>>();
   useEffect(() => {
     const made = outboxOfJob(jobId, onStored, onWaiting, { id: personId, name });
@@ -277,7 +268,12 @@ function useOutbox(
     void made.flush();
     return made.close;
   }, [jobId, onStored, onWaiting, personId, name]);
-  return outbox;
+  const waiting = useSyncExternalStore(
+    outbox?.subscribe ?? (() => () => undefined),
+    outbox?.items ?? (() => none),
+    () => none,
+  );
+  return { outbox, waiting };
 }
 
 /** Which revision an event speaks of; undefined where it only says that there is another. */
@@ -293,6 +289,15 @@ const unknownWayMs = 2000;
 const mostTries = 5;
 const untilNextTryMs = 1500;
 const isHeldUp = (answer: Result<unknown>): boolean => !answer.ok && answer.problem.code === 'busy';
+
+async function patiently<Value>(send: () => Promise<Result<Value>>): Promise<Result<Value>> {
+  let answer = await send();
+  for (let tries = 1; tries < mostTries && isHeldUp(answer); tries += 1) {
+    await new Promise((resolve) => setTimeout(resolve, untilNextTryMs));
+    answer = await send();
+  }
+  return answer;
+}
 
 /** Answers overtake one another: an older one changes nothing, nor does one that says the same again. */
 function newer(now: VisitView, fresh: VisitView): VisitView {
