@@ -60,6 +60,8 @@ export function Setup({
     if (next === 'system') delete document.documentElement.dataset.theme;
     else document.documentElement.dataset.theme = next;
   };
+  // A manager who lacks the second factor the shop asks for sets that up first.
+  const manages = person.role === 'manager' && person.secondFactor !== 'needed';
   return (
     <main className={styles.setup}>
       <h1>Setup</h1>
@@ -88,7 +90,7 @@ export function Setup({
         />
       </section>
       <SigningIn name={person.name} secondFactor={person.secondFactor} />
-      {person.role === 'manager' && (
+      {manages && (
         <section className={styles.group} aria-labelledby="records">
           <h2 id="records">Records</h2>
           <p>Taken away, brought in, read by programs, and who saw them.</p>
@@ -106,11 +108,11 @@ export function Setup({
           )}
         </section>
       )}
-      {person.role === 'manager' && <ShopSettings stored={shop} />}
-      {person.role === 'manager' && <PairedDevices />}
+      {manages && <ShopSettings stored={shop} />}
+      {manages && <PairedDevices />}
       {people && <People me={person} known={people} />}
-      <Profiles known={profiles} mayAdd={person.role === 'manager'} />
-      <Catalogue initial={parts} mayAdd={person.role === 'manager'} />
+      <Profiles known={profiles} mayAdd={manages} />
+      <Catalogue initial={parts} mayAdd={manages} />
     </main>
   );
 }
