@@ -4,7 +4,7 @@ import { success, type Result } from '../core/result';
 import { shopsTable, type ShopFacts } from '../core/shop-figures';
 import { databaseUrl, inOwnShop, inSchema } from '../data/database';
 import { ownSchema, schemaOfShop, shopsIn } from '../data/shops';
-import type { Person } from './people';
+import { may, type Person } from './people';
 import { factsOfShop } from './shop-figures';
 
 /**
@@ -13,7 +13,7 @@ import { factsOfShop } from './shop-figures';
  */
 const isHeadOffice = (): boolean => process.env.HACIENDA_CHAIN === '1' && Boolean(process.env.HACIENDA_SHOP);
 
-export const looksIntoOthers = (who: Person): boolean => isHeadOffice() && who.role === 'manager';
+export const looksIntoOthers = (who: Person): boolean => isHeadOffice() && may(who, 'see-figures');
 
 /** The shops of the chain by name, without the head office itself. */
 const otherShops = async (): Promise<string[]> =>
