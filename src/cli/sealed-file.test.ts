@@ -42,8 +42,8 @@ describe('a sealed file', () => {
       await expect(openFile(sealed, opened, word)).rejects.toThrow(/cannot be opened/);
     };
     await refuses(whole, 'four valves and a cap');
-    for (const length of [18, 30, 46, 60, 500, whole.length - 1]) await refuses(whole.subarray(0, length));
-    for (const place of [20, 40, 46, 700, whole.length - 1]) {
+    for (const length of [18, 30, whole.length - 1]) await refuses(whole.subarray(0, length));
+    for (const place of [20, 40, 700, whole.length - 1]) {
       const changed = Buffer.from(whole);
       changed[place] = (changed[place] ?? 0) ^ 1;
       await refuses(changed);
