@@ -57,6 +57,8 @@ export const personNameTaken = (name: string) =>
   failure('name-taken', `There is already somebody called ${name}. Add an initial.`);
 export const notYourself = () =>
   failure('not-yourself', 'You cannot close your own account. Ask another manager.');
+export const ownSecondFactor = () =>
+  failure('not-yourself', 'Turn your own second factor off with your passphrase: Setup, Signing in.');
 export const handedOverAlready = (by: string) =>
   failure(
     'handed-over',

@@ -351,7 +351,7 @@ export const shopContracts = {
     summary: "Takes somebody's second factor away, whose phone is lost; their sessions end",
     body: z.strictObject({}),
     answer: z.null(),
-    problems: ['not-allowed', 'second-factor-first', 'unknown-person'],
+    problems: ['not-allowed', 'second-factor-first', 'unknown-person', 'not-yourself'],
   },
   signInWithCode: {
     summary: 'Ends a sign-in that waits for the code of a second factor',

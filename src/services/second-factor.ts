@@ -2,6 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { Secret, TOTP } from 'otpauth';
 import {
   codeTooLate,
+  ownSecondFactor,
   secondFactorFirst,
   tooManyAttempts,
   unknownPerson,
@@ -78,18 +79,22 @@ export async function setSecondFactor(
 /** Takes one's own away, after the passphrase was given again. Problems: those of `newSecret`. */
 export async function dropSecondFactor(who: Person, passphrase: string): Promise<Result<null>> {
   const proven = await provenAgain(who, passphrase);
-  return proven.ok ? takeAway(who.id) : proven;
+  return proven.ok ? takeAway(who.id, { endsSessions: false }) : proven;
 }
 
-/** A manager takes somebody's away, whose phone and codes are lost; their sessions end. Problem: `unknown-person`. */
-export const takeSecondFactorFrom = (id: string): Promise<Result<null>> => takeAway(id, 'and their sessions');
+/**
+ * A manager takes somebody's away, whose phone and codes are lost; their sessions end. One's own wants the passphrase.
+ * Problems: `unknown-person`, `not-yourself`.
+ */
+export const takeSecondFactorFrom = (who: Person, id: string): Promise<Result<null>> =>
+  who.id === id ? Promise.resolve(ownSecondFactor()) : takeAway(id, { endsSessions: true });
 
-function takeAway(id: string, sessions?: 'and their sessions'): Promise<Result<null>> {
+function takeAway(id: string, { endsSessions }: { endsSessions: boolean }): Promise<Result<null>> {
   return inTransaction(async (tx) => {
     const row = await technicians.findTechnician(tx, id);
     if (!row) return unknownPerson();
     await row.update({ secondFactor: null, secondFactorStep: null, recoveryHashes: [] }, { transaction: tx });
-    if (sessions) await technicians.endSessionsOf(tx, id);
+    if (endsSessions) await technicians.endSessionsOf(tx, id);
     await announcePeople(tx);
     log.info({ person: id }, 'a second factor was taken away');
     return success(null);

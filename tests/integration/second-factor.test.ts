@@ -147,10 +147,15 @@ describe('a second factor', () => {
     must(await dropSecondFactor(one.who, passphrase));
     expect((await begin(one)).awaitsCode).toBe(false);
     const two = await withFactor();
-    must(await takeSecondFactorFrom(two.who.id));
+    expect(await takeSecondFactorFrom(two.who, two.who.id)).toMatchObject({
+      problem: { code: 'not-yourself' },
+    });
+    must(await takeSecondFactorFrom(person('manager'), two.who.id));
     expect(await personOfToken(two.token)).toBeUndefined();
     expect((await begin(two)).awaitsCode).toBe(false);
-    expect(await takeSecondFactorFrom(newKey())).toMatchObject({ problem: { code: 'unknown-person' } });
+    expect(await takeSecondFactorFrom(person('manager'), newKey())).toMatchObject({
+      problem: { code: 'unknown-person' },
+    });
   });
 
   it('is sealed: the database holds neither its secret nor the codes that were written down', async () => {

@@ -4,5 +4,5 @@ import { serve } from '../../../_http';
 
 export const POST = serve(
   'takeSecondFactor',
-  async ({ id, who }) => refuseUnless(who, 'manage-people') ?? (await takeSecondFactorFrom(id)),
+  async ({ id, who }) => refuseUnless(who, 'manage-people') ?? (await takeSecondFactorFrom(who, id)),
 );
