@@ -9,7 +9,8 @@ import { fullJob } from './full-job';
  * of reading a job it takes to judge it, in turn within one minute. Then the time of single assessments of
  * full jobs, and whether memory stays flat over many.
  *
- * Run: node --expose-gc --import tsx bench/assess.ts [calls for the memory check, 20,000 where not said]
+ * Run: node --expose-gc --max-semi-space-size=21 --import tsx bench/assess.ts [calls for the memory check, 20,000 where
+ * not said]. So much room has a judging thread of the server.
  */
 const folder = new URL('../tests/cases/', import.meta.url);
 const texts = readdirSync(folder).map((name) =>

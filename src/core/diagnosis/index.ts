@@ -27,7 +27,8 @@ export function assess(job: Job, experience?: Experience): Assessment {
   const { job: sensible, places } = setAsideSlips(job);
   const judging = judged(sensible, experience);
   const { judgement, priors, factors } = judging;
-  const weigh = weigherOf(sensible, judgement, priors, factors);
+  const judge = (other: Job) => judged(other, experience).judgement;
+  const weigh = weigherOf(sensible, judgement, priors, factors, judge);
   // Evidence names an observation by its place in the job as it was handed in.
   const inJob: Weigh = places
     ? (code, wheels) =>

@@ -1,5 +1,6 @@
 import { allOf, atWheel, type CarWrite, type Job, type Seen } from '../job';
 import { wheelsOf } from '../placard';
+import { once } from '../job/once';
 import { programmingVerdict, sensorWrites } from '../sensor-programming';
 import { canonicalId, sameId } from '../sensor-id';
 import type { Position } from '../wheel';
@@ -24,7 +25,7 @@ export type ChangeKind = Change['kind'];
 export const handledKPa = 6;
 
 /** All changes of the visit, the first one first. A write that the car refused, and a relearn that failed, changed nothing. */
-export function changesOf(job: Job): Change[] {
+export const changesOf = once((job: Job): readonly Change[] => {
   return [
     ...airChanges(job),
     ...letOut(job),
@@ -35,7 +36,7 @@ export function changesOf(job: Job): Change[] {
     ...relearns(job),
     ...rewritten(job),
   ].sort((a, b) => a.atMs - b.atMs);
-}
+});
 
 /** Only the changes of some kinds. */
 export const ofKind = <Kind extends ChangeKind>(changes: readonly Change[], ...kinds: readonly Kind[]) =>

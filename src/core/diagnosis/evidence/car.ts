@@ -51,7 +51,8 @@ function warned(job: Job, { sensor, live }: Ledger): number {
         scan?.kind === 'heard' ? scan.reply.tempC : undefined,
         live[wheel]?.seen.tempC,
       );
-      const perDay = lossOf(job, wheel).perDayKPa?.low ?? 0;
+      const gauged = atWheel(job, 'gauge', wheel).length + (job.history?.length ?? 0);
+      const perDay = gauged > 1 ? (lossOf(job, wheel).perDayKPa?.low ?? 0) : 0;
       return model.warned.lights * Math.max(hot, Number(perDay > model.warned.perDayKPa));
     }),
   );

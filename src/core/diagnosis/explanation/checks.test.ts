@@ -15,13 +15,14 @@ import type { Job, Observation } from '../../job';
 import { metric } from '../../units';
 import { assess } from '..';
 import { couldChange, notKnown, testWords, triedBefore } from './checks';
-import { reasonFor } from './reasons';
+import { findingKey } from '../../finding';
+import { reasonsFor } from './reasons';
 
 /** What is said of the first finding of a code that holds. */
 function said(job: Job, code: string, units = metric): string | undefined {
   const assessment = assess(job);
   const finding = findingsThatHold(assessment).find((held) => held.code === code);
-  return finding && reasonFor(job, finding, assessment.positions, units);
+  return finding && reasonsFor(job, assessment, units)[findingKey(finding)];
 }
 
 describe('a reason', () => {

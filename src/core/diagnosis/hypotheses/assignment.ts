@@ -1,14 +1,28 @@
 import type { Reply } from '../../job';
 import { clearlyStrongerDb } from '../../ledger';
-import type { Evidence, WheelEvidence } from '../evidence';
+import type { Context, PositionEvidence, WheelEvidence } from '../evidence';
 import { model } from '../model';
 import { normalDensity } from '../../normal';
 import type { Priors } from '../learning';
+import { zeros } from './wheel-state';
+
+/** What was seen of a wheel that the ways to read its scan rest on; of the gauge only whether the scan is doubtful. */
+export type ScanSeen = Pick<WheelEvidence, 'wheel' | 'monitored' | 'gauge' | 'replies'>;
+/** What the car says of a position that they rest on. */
+export type HeldSeen = Pick<PositionEvidence, 'position' | 'held'>;
+/** All that they rest on. */
+export interface ScansSeen {
+  context: Context;
+  wheels: readonly ScanSeen[];
+  positions: readonly HeldSeen[];
+}
 
 /** Which reply is which wheel's own sensor: one way to read the scans, with its weight. */
 export interface Assignment {
-  /** By wheel, in the order of the evidence; undefined: none of its replies, or it had none. */
-  own: (Reply | undefined)[];
+  /** By wheel, in the order of the evidence: which of its replies, from 1; 0: none of them, or it had none. */
+  own: readonly number[];
+  /** By wheel: at which positions the ID that is held is another wheel's, a bit each. */
+  elsewhere: readonly number[];
   weight: number;
   /** By wheel: the reply one would take for its sensor is another wheel's. */
   misheard: boolean[];
@@ -24,7 +38,7 @@ const mostReplies = 3;
  * with about the pressure of the gauge, is the wheel's own; elsewhere a tool may have heard a neighbour, and every
  * way is weighed.
  */
-export function assignmentsOf(evidence: Evidence, priors: Priors): Assignment[] {
+export function assignmentsOf(evidence: ScansSeen, priors: Priors): Assignment[] {
   const places = knownPlaces(evidence);
   const heard = evidence.wheels.map(({ replies }) => distinct(replies));
   const choices = evidence.wheels.map((wheel, place): (Reply | undefined)[] => {
@@ -35,7 +49,8 @@ export function assignmentsOf(evidence: Evidence, priors: Priors): Assignment[] 
         places.of(id).some((other) => other !== place) ||
         evidence.wheels.some((other) => other !== wheel && other.replies.some((reply) => reply.id === id)),
     );
-    return replies.length > 1 || elsewhere || isDoubtful(wheel, place, places)
+    const isFiledHere = places.of(replies[0]?.id ?? '').includes(place);
+    return replies.length > 1 || elsewhere || (!isFiledHere && isDoubtful(wheel))
       ? [...replies, undefined]
       : replies;
   });
@@ -43,12 +58,42 @@ export function assignmentsOf(evidence: Evidence, priors: Priors): Assignment[] 
   const scans = evidence.wheels.map(({ monitored }, place) =>
     scanOf(heard[place] ?? [], monitored, place, chosen, places),
   );
-  return product(choices).map((own) => weigh(own, scans, places, priors));
+  return product(choices).map((own): Assignment => {
+    const ids = own.map((reply) => reply?.id);
+    return {
+      own: own.map((reply, place) =>
+        reply ? (evidence.wheels[place]?.replies.indexOf(reply) ?? -1) + 1 : 0,
+      ),
+      elsewhere: ids.map((_, place) => elsewhereOf(place, ids, evidence.positions)),
+      ...weigh(own, ids, scans, places, priors),
+    };
+  });
 }
 
-/** It came from farther away, or speaks of another pressure than the gauge read; and nothing says that it belongs here. */
-function isDoubtful({ replies: [reply], gauge }: WheelEvidence, place: number, places: KnownPlaces): boolean {
-  if (!reply || places.of(reply.id).includes(place)) return false;
+function elsewhereOf(
+  place: number,
+  ids: readonly (string | undefined)[],
+  positions: readonly HeldSeen[],
+): number {
+  const isElsewhere = (held: string) => ids.some((id, other) => other !== place && id === held);
+  return positions.reduce(
+    (bits, { held }, at) => bits | (held != null && isElsewhere(held) ? 1 << at : 0),
+    0,
+  );
+}
+
+/** Nothing was heard of any of so many wheels. */
+export const heardNothing = (count: number): Assignment => ({
+  own: zeros(count),
+  elsewhere: zeros(count),
+  weight: 1,
+  misheard: Array.from({ length: count }, () => false),
+  twin: Array.from({ length: count }, () => false),
+});
+
+/** A reply came from farther away, or speaks of another pressure than the gauge read. */
+export function isDoubtful({ replies: [reply], gauge }: Pick<WheelEvidence, 'replies' | 'gauge'>): boolean {
+  if (!reply) return false;
   const isWeak = reply.rssiDbm !== undefined && reply.rssiDbm <= model.replies.doubtfulDbm;
   const isOther =
     gauge !== undefined &&
@@ -64,7 +109,7 @@ interface KnownPlaces {
   filed: (id: string) => { place: number | undefined } | undefined;
 }
 
-function knownPlaces({ context, wheels, positions }: Evidence): KnownPlaces {
+function knownPlaces({ context, wheels, positions }: ScansSeen): KnownPlaces {
   const placeOf = new Map(wheels.map(({ wheel }, place) => [wheel, place]));
   const known = new Map<string, (number | undefined)[]>();
   const filed = new Map<string, { place: number | undefined }>();
@@ -152,14 +197,14 @@ function scanOf(
 }
 
 function weigh(
-  own: (Reply | undefined)[],
+  own: readonly (Reply | undefined)[],
+  ids: readonly (string | undefined)[],
   scans: readonly Scan[],
   places: KnownPlaces,
   priors: Priors,
-): Assignment {
+): Omit<Assignment, 'own' | 'elsewhere'> {
   const { replies: figures, answers } = model;
   let weight = 1;
-  const ids = own.map((reply) => reply?.id);
   scans.forEach(({ monitored, count, open, strangers }, place) => {
     const id = ids[place];
     if (id !== undefined) {
@@ -182,7 +227,6 @@ function weigh(
     if (id === undefined && !monitored) weight *= 1 - answers.pulsed;
   });
   return {
-    own,
     weight,
     // The reply that stands out is not the wheel's own; or none stands out, and the try says nothing.
     misheard: scans.map(
@@ -201,8 +245,8 @@ const anyPressure = 1 / model.noise.anyKPa;
 function neighbourWeight(
   heard: Heard,
   place: number,
-  own: (Reply | undefined)[],
-  ids: (string | undefined)[],
+  own: readonly (Reply | undefined)[],
+  ids: readonly (string | undefined)[],
 ): number {
   const { replies: figures, noise } = model;
   const { reply, strength, others } = heard;

@@ -1,7 +1,23 @@
 /** What a car may be like: the states of a wheel, the ways the car as a whole can be, which reply is whose, and where the wheels are. In goes what was seen; out come the alternatives, each with its prior. */
-export { type Assignment, assignmentsOf } from './assignment';
+export {
+  type Assignment,
+  type HeldSeen,
+  type ScanSeen,
+  assignmentsOf,
+  heardNothing,
+  isDoubtful,
+} from './assignment';
 export { type Permutation, inPlace, isIdentity, permutationsOf } from './permutation';
-export { type System, type WheelSet, cooledKPa, indirectCause, systemsOf, wheelSets } from './system';
+export {
+  type SetSeen,
+  type System,
+  type WheelSet,
+  cooledKPa,
+  indirectCause,
+  isDeaf,
+  systemsOf,
+  wheelSets,
+} from './system';
 export {
   Adder,
   type Cause,

@@ -1,10 +1,20 @@
 import { atTemperature } from '../../pressure';
 import { altitudeOf } from '../../job';
 import { isRightType } from '../../sensor-type';
-import type { CarEvidence, Context, Evidence } from '../evidence';
+import type { CarEvidence, Context, PositionEvidence, WheelEvidence } from '../evidence';
 import { model } from '../model';
 import type { Priors } from '../learning';
 import { causeIndex } from './wheel-state';
+
+/** What was seen of a wheel that speaks of the whole set. */
+export type SetSeen = Pick<WheelEvidence, 'replies'>;
+/** All that the ways the car can be rest on. */
+export interface SystemSeen {
+  context: Context;
+  wheels: readonly SetSeen[];
+  positions: readonly Pick<PositionEvidence, 'held' | 'heardDriving'>[];
+  car: CarEvidence;
+}
 
 /** One way the car as a whole can be. */
 export interface System {
@@ -28,7 +38,19 @@ export interface System {
   wheelSpeedFault: boolean;
   /** The worst cause the car itself gives the lamp. */
   cause: number;
+  /** Which sensors are on, which the car holds and whether it hears any, in one number: those alike in that have the same. */
+  kind: number;
 }
+
+/** The car hears no sensor at all. */
+export const isDeaf = ({ receiverFault, pending }: Pick<System, 'receiverFault' | 'pending'>): boolean =>
+  receiverFault || pending;
+
+const kindOf = (system: System): number =>
+  ((system.otherSetNumber * (mostSets + 1) + system.mountedNumber) * wheelSets.length +
+    wheelSets.indexOf(system.set)) *
+    2 +
+  Number(isDeaf(system));
 
 /** Whole-set causes: all wheels alike, for one reason. */
 export const wheelSets = ['own', 'not-learned', 'without-sensors', 'another-family'] as const;
@@ -48,12 +70,13 @@ const usual: System = {
   baselineNotSet: false,
   wheelSpeedFault: false,
   cause: causeIndex.nothing,
+  kind: 0,
 };
 
 /** All ways the car can be: every combination of what may be the matter with it. What nothing speaks of is left out. */
-export function systemsOf(evidence: Evidence, priors: Priors): System[] {
+export function systemsOf(evidence: SystemSeen, priors: Priors): System[] {
   const { context, car } = evidence;
-  let systems: System[] = [usual];
+  let systems: System[] = [{ ...usual }];
   const split = (ways: readonly { share: number; way?: Partial<System> }[]) => {
     systems = systems.flatMap((system) =>
       ways.map(({ share, way }): System => {
@@ -92,7 +115,10 @@ export function systemsOf(evidence: Evidence, priors: Priors): System[] {
     case 'none':
       break;
   }
-  for (const system of systems) system.weight *= carFactor(system, car);
+  for (const system of systems) {
+    system.weight *= carFactor(system, car);
+    system.kind = kindOf(system);
+  }
   return systems;
 }
 
@@ -122,7 +148,7 @@ function pendingPrior({ relearn }: CarEvidence): number {
 }
 
 /** Wheel sets on file that are not on the car: those none of whose sensors was heard. Each keeps its number. */
-function otherSetsOf({ context, wheels }: Evidence): { ids: string[]; number: number }[] {
+function otherSetsOf({ context, wheels }: SystemSeen): { ids: string[]; number: number }[] {
   const heard = new Set(wheels.flatMap(({ replies }) => replies.map(({ id }) => id)));
   const away = context.otherSets;
   // Where a set that was put away is on the car, what the records call the car's own is the other one.
@@ -133,7 +159,7 @@ function otherSetsOf({ context, wheels }: Evidence): { ids: string[]; number: nu
 }
 
 /** Sets on file that may be the one on the car: the car holds one of their IDs. */
-const mountedSets = (evidence: Evidence): { ids: string[]; number: number }[] =>
+const mountedSets = (evidence: SystemSeen): { ids: string[]; number: number }[] =>
   evidence.context.otherSets
     .slice(0, mostSets)
     .map((ids, at) => ({ ids, number: at + 1 }))
@@ -143,7 +169,7 @@ const mountedSets = (evidence: Evidence): { ids: string[]; number: number }[] =>
     .slice(0, mostMounted);
 
 /** How many positions hold an ID of this set. */
-const heldOf = (ids: readonly string[], { positions }: Evidence): number =>
+const heldOf = (ids: readonly string[], { positions }: SystemSeen): number =>
   positions.filter(({ held }) => held != null && ids.includes(held)).length;
 
 /** Of sets that the car holds in part no more than these can be the one on it. */
@@ -154,7 +180,7 @@ const mostMounted = 2;
  * of a set that was learned; one that answers is there; and one of the car's own kind is no other family's.
  */
 function wholeSets(
-  { context, wheels, positions }: Evidence,
+  { context, wheels, positions }: SystemSeen,
   priors: Priors,
 ): { set: WheelSet; share: number }[] {
   const held = new Set(positions.map((position) => position.held));
@@ -172,7 +198,7 @@ function wholeSets(
 }
 
 /** The sets that may be on the car, or held by it, beside its own; one or the other, each with its chance. */
-function setsOf(evidence: Evidence, priors: Priors): { share: number; way: Partial<System> }[] {
+function setsOf(evidence: SystemSeen, priors: Priors): { share: number; way: Partial<System> }[] {
   const held = otherSetsOf(evidence);
   const mounted = mountedSets(evidence);
   const changed = priors.of['other-set-registered'];

@@ -1,44 +1,54 @@
 import type { Reply } from '../../job';
-import { Bounds, SensorBounds, TireBounds } from './bounds';
-import { Contents, Memo, type Key } from './memo';
+import { Contents, Memo } from './memo';
 import type { Context, Evidence, PositionEvidence, WheelEvidence } from '../evidence';
 import {
   Adder,
+  type Assignment,
   type Emit,
   type Permutation,
   type Sums,
   type System,
   type WheelSet,
+  assignmentsOf,
+  heardNothing,
   permutationsOf,
-  totalOf,
+  systemsOf,
 } from '../hypotheses';
 import { priorsWith, type Priors } from '../learning';
 import {
-  type Answers,
-  type Figures,
+  type HearingAtMost,
+  type Held,
   type Places,
-  type SensorAssumptions,
   answersOf,
+  hearingAtMost,
+  heldFactors,
   keptFactor,
   placesOf,
-  sensorStates,
   tireStates,
   turningStates,
 } from '../likelihoods';
+import { PlacedSensor, type InSet, type SensorPlace, type SharedSums } from './placed-sensor';
+import { PlacedTire } from './placed-tire';
+import { PlacedWheel } from './placed-wheel';
 import {
-  assumptionsOf,
   bareTire,
   factorOf,
+  highestDensityOf,
   lowCodeFactors,
   nothingShown,
-  type Placing,
+  ownReply,
   type Sensed,
-  speaksOfHearing,
   tireAssumptions,
   tireStatesIn,
   wheelAt,
-} from './placing';
-import { accumulate, SensorSums, type Accuracy, type Factor } from './sensor-sums';
+} from './sensed-tire';
+import { accumulate, type Factor } from './sensor-sums';
+
+/** Every way to read the scans, and every way the car can be. */
+export interface Alternatives {
+  assignments: readonly Assignment[];
+  systems: readonly System[];
+}
 
 /**
  * Sums already worked out, by the content of the evidence they rest on: most of them serve again at another
@@ -46,15 +56,18 @@ import { accumulate, SensorSums, type Accuracy, type Factor } from './sensor-sum
  */
 export class Factors {
   private readonly contents = new Contents();
-  private readonly bounds = new Memo<Bounds>();
-  private readonly sensorBounds = new Memo<SensorBounds>();
-  private readonly tireBounds = new Memo<TireBounds>();
-  private readonly sensors = new Memo<SensorSums>();
+  private readonly wheels = new Memo<PlacedWheel>();
+  private readonly sensors = new Memo<PlacedSensor>();
+  private readonly placedTires = new Memo<PlacedTire>();
   private readonly places = new Memo<Places>();
   private readonly tires = new Memo<Sums>();
   private readonly turning = new Memo<Factor>();
   private readonly alone = new Memo<Factor>();
-  private readonly answers = new Memo<Answers>();
+  private readonly sets = new Memo<Map<WheelSet, InSet>>();
+  private readonly hearings = new WeakMap<PositionEvidence, HearingAtMost>();
+  private readonly held = new Memo<Memo<Held>>();
+  private readonly assignments = new Memo<readonly Assignment[]>();
+  private readonly systems = new Memo<readonly System[]>();
   private readonly bySet = new Map<WheelSet, Priors>();
   private orders: readonly Permutation[] | undefined;
 
@@ -64,51 +77,54 @@ export class Factors {
     return (this.orders ??= permutationsOf(context, this.priors));
   }
 
-  /** The factor of a wheel with a sensor. */
-  ofSensor(placing: Placing): Factor {
-    const { evidence, place, position, system } = placing;
-    const assumed = assumptionsOf(placing);
-    const reply = assumed.own?.kPa ?? undefined;
-    const tire = (accuracy: Accuracy, figures: Figures) =>
-      this.tire(evidence, place, {
-        position,
-        replyKPa: figures === 'none' ? undefined : reply,
-        system,
-        accuracy,
-        heard: figures === 'car',
-      });
-    const sums = this.sensor(placing, assumed);
-    const wheel = this.contents.ofTire(wheelAt(evidence, place));
-    return sums.factors.get([wheel, this.contents.ofShown(position), system.cooled], () =>
-      accumulate(sums.joinedWith(this.priors.of['sensor-inaccurate'], tire)),
-    );
+  /** Every way to read the scans, and every way the car can be. */
+  alternativesOf(evidence: Evidence): Alternatives {
+    const { context, wheels, positions, car } = evidence;
+    const direct = context.job.vehicle.tpms.kind === 'direct';
+    const held = positions.map((position) => this.contents.ofHeld(position));
+    const scans = wheels.map((wheel) => this.contents.ofScan(wheel));
+    const sets = wheels.map((wheel) => this.contents.ofSet(wheel));
+    const isHeardDriving = positions.some(({ heardDriving }) => heardDriving);
+    return {
+      assignments: this.assignments.get([...held, ...scans], () =>
+        direct ? assignmentsOf(evidence, this.priors) : [heardNothing(wheels.length)],
+      ),
+      systems: this.systems.get([this.contents.ofCar(car), isHeardDriving, ...held, ...sets], () =>
+        systemsOf(evidence, this.priors),
+      ),
+    };
   }
 
-  /** No less than the weights of the factors of a wheel whose own reply is this. */
-  boundsOf(evidence: Evidence, place: number, own: Reply | undefined): Bounds {
+  /** A wheel with a sensor, with the reply of this number taken as its own; 0: none of them. */
+  wheel(evidence: Evidence, place: number, reply = 0): PlacedWheel {
     const wheel = wheelAt(evidence, place);
-    const reply = replyNumber(wheel, own);
+    const own = ownReply(wheel, reply);
     const positions = this.contents.ofPositions(evidence.positions);
     const sensor = this.contents.ofSensor(wheel);
     const tire = this.contents.ofTire(wheel);
-    return this.bounds.get([positions, sensor, tire, reply], () => {
+    return this.wheels.get([positions, sensor, tire, reply], () => {
       const sensors = evidence.positions.map((position) =>
-        this.sensorBounds.get(
+        this.sensors.get(
           [this.contents.ofHearing(position), this.contents.ofShown(position), sensor, reply],
-          () => {
-            return new SensorBounds(evidence.context, wheel, position, own, (set) => ({
-              priors: this.priorsIn(set),
-              answers: this.answersOf(evidence, place, own, set),
-            }));
-          },
+          () => this.sensor({ context: evidence.context, wheel, position, own }),
         ),
       );
-      const tires = this.tireBounds.get(
+      const placedTire = this.placedTires.get(
         [tire, reply],
-        () => new TireBounds(this.priors, own, (bare) => totalOf(this.tire(evidence, place, bare))),
+        () => new PlacedTire(tire, this.priors, own, (sensed) => this.tire(evidence, place, sensed)),
       );
-      return new Bounds(sensors, tires);
+      return new PlacedWheel(sensors, placedTire, this.priors.of['sensor-inaccurate']);
     });
+  }
+
+  private sensor(at: SensorPlace): PlacedSensor {
+    const shared: SharedSums = {
+      hearing: this.hearingAt(at.position),
+      held: this.heldAt(at),
+      inSet: this.inSets(at),
+      numberOf: (checkIns, driveQuality) => this.contents.ofCheckIns(checkIns, driveQuality),
+    };
+    return new PlacedSensor(at, shared, this.contents.ofShown(at.position));
   }
 
   /** The factor of a wheel of an indirect system. */
@@ -137,48 +153,38 @@ export class Factors {
     });
   }
 
-  private sensor(placing: Placing, assumed: SensorAssumptions): SensorSums {
-    const { evidence, place, position } = placing;
-    const wheel = wheelAt(evidence, place);
-    return this.sensors.get(this.keyOfSensor(placing, assumed), () => {
-      const sums = new SensorSums();
-      const { set } = placing.system;
-      const answers = this.answersOf(evidence, place, assumed.own, set);
-      sensorStates(evidence.context, this.priorsIn(set), wheel, position, assumed, sums, answers);
-      return sums;
-    });
-  }
-
-  private answersOf(evidence: Evidence, place: number, own: Reply | undefined, set: WheelSet): Answers {
-    const wheel = wheelAt(evidence, place);
-    return this.answers.get([this.contents.ofSensor(wheel), replyNumber(wheel, own), set], () =>
-      answersOf(evidence.context, this.priorsIn(set), wheel, own),
-    );
-  }
-
-  private priorsIn(set: WheelSet): Priors {
-    const known = this.bySet.get(set) ?? priorsWith(this.priors, set);
-    this.bySet.set(set, known);
+  private hearingAt(position: PositionEvidence): HearingAtMost {
+    let known = this.hearings.get(position);
+    if (!known) this.hearings.set(position, (known = hearingAtMost(position, highestDensityOf(position))));
     return known;
   }
 
-  /** All that the states of a sensor rest on. */
-  private keyOfSensor(
-    { evidence, place, position, system }: Placing,
-    { own, heldIsElsewhere, deaf, checkIns }: SensorAssumptions,
-  ): Key {
-    const wheel = wheelAt(evidence, place);
-    return [
-      this.contents.ofHearing(position),
-      this.contents.ofSensor(wheel),
-      replyNumber(wheel, own),
-      heldIsElsewhere,
-      deaf && speaksOfHearing(position),
-      system.otherSetNumber,
-      system.mountedNumber,
-      system.set,
-      checkIns ? this.contents.ofCheckIns(checkIns, system.driveQuality) : 0,
-    ];
+  /** How well the ID held at a position goes with a wheel there: by whether it is another wheel's, and by the set on the car. */
+  private heldAt({ context, wheel, position, own }: SensorPlace): SharedSums['held'] {
+    const known = this.held.get([position.held, own?.id, wheel.recordedId], () => new Memo());
+    return (heldIsElsewhere, { otherSet, otherSetNumber, mounted, mountedNumber }) =>
+      known.get([otherSetNumber, mountedNumber, heldIsElsewhere], () =>
+        heldFactors(context, wheel, position, { own, heldIsElsewhere, otherSet, mounted }),
+      );
+  }
+
+  /** What a sensor is like in a set of wheels: the same wherever the car has it. */
+  private inSets({ context, wheel, own }: SensorPlace): SharedSums['inSet'] {
+    const known = this.sets.get([this.contents.ofSensor(wheel), replyNumber(wheel, own)], () => new Map());
+    return (set) => {
+      let inSet = known.get(set);
+      if (!inSet) {
+        const priors = this.priorsIn(set);
+        known.set(set, (inSet = { priors, answers: answersOf(context, priors, wheel, own) }));
+      }
+      return inSet;
+    };
+  }
+
+  private priorsIn(set: WheelSet): Priors {
+    let priors = this.bySet.get(set);
+    if (!priors) this.bySet.set(set, (priors = priorsWith(this.priors, set)));
+    return priors;
   }
 
   private tire(evidence: Evidence, place: number, sensed: Sensed): Sums {

@@ -1,9 +1,7 @@
-import { kindsOf } from './bounds';
-import type { Factors } from './factors';
-import type { Evidence } from '../evidence';
-import { type Assignment, type System, causeCount, assignmentsOf, systemsOf, zeros } from '../hypotheses';
-import type { Priors } from '../learning';
-import { isElsewhere } from './placing';
+import type { Alternatives, Factors } from './factors';
+import type { CarEvidence, Evidence } from '../evidence';
+import { type Assignment, type System, causeCount } from '../hypotheses';
+import type { BoundsRow, PlacedWheel } from './placed-wheel';
 import type { Factor } from './sensor-sums';
 
 /** The wheels of the evidence, as places in it: those the lamp watches, and those it does not. */
@@ -18,34 +16,17 @@ export interface Hypothesis {
   system: System;
   /** Prior and likelihood of these, over the product of the scales. */
   weight: number;
-  /** By coupled wheel and position: no less than the weight of its factor. */
-  most: readonly (readonly number[])[];
   /** No less than what all orders together make of its weight, but for the lamp. */
   size: number;
+  /** Those that the lamp watches, as the scans are read. */
+  wheels: readonly ReadWheel[];
   /** Of the wheels that the lamp does not watch. */
   tires: readonly Factor[];
 }
 
-/** Every way to read the scans, and every way the car can be. */
-export interface Alternatives {
-  assignments: readonly Assignment[];
-  systems: readonly System[];
-}
-
-export function alternativesOf(evidence: Evidence, priors: Priors): Alternatives {
-  const direct = evidence.context.job.vehicle.tpms.kind === 'direct';
-  return {
-    assignments: direct ? assignmentsOf(evidence, priors) : [heardNothing(evidence.wheels.length)],
-    systems: systemsOf(evidence, priors),
-  };
-}
-
-const heardNothing = (count: number): Assignment => ({
-  own: Array.from({ length: count }, () => undefined),
-  weight: 1,
-  misheard: Array.from({ length: count }, () => false),
-  twin: Array.from({ length: count }, () => false),
-});
+/** By coupled wheel and position: no less than the weight of its factor. */
+export const boundsOf = ({ wheels, system }: Hypothesis): (readonly number[])[] =>
+  wheels.map((wheel) => wheel.row(system).byPosition);
 
 /**
  * Every way the car can be, with one way to read the scans. `scales`: by wheel, about what it weighs, so that
@@ -55,20 +36,23 @@ export function hypothesesOf(
   evidence: Evidence,
   factors: Factors,
   { coupled, free }: Watched,
+  placed: Placed,
   assignment: Assignment,
   systems: readonly System[],
   scales: number[],
 ): Hypothesis[] {
-  const rowOf = rowsOf(evidence, factors, coupled, assignment);
+  const wheels = coupled.map((place) => placed(place, assignment));
   return systems.map((system): Hypothesis => {
     const tires = free.map((place) => factors.ofTire(evidence, place, system));
-    const most = coupled.map((_, at) => rowOf(at, system));
-    coupled.forEach((place, at) => (scales[place] ||= Math.max(...(most[at] ?? []))));
-    free.forEach((place, at) => (scales[place] ||= totalOfFactor(tires[at])));
     let size = 1;
-    for (const row of most) size *= Math.max(...row);
+    for (let at = 0; at < wheels.length; at += 1) {
+      const most = wheels[at]?.row(system).most ?? 0;
+      scales[coupled[at] ?? 0] ||= most;
+      size *= most;
+    }
+    free.forEach((place, at) => (scales[place] ||= totalOfFactor(tires[at])));
     for (const tire of tires) size *= totalOfFactor(tire);
-    return { assignment, system, weight: weightOf(assignment, system, scales), most, size, tires };
+    return { assignment, system, weight: weightOf(assignment, system, scales), size, wheels, tires };
   });
 }
 
@@ -83,6 +67,7 @@ export function weightiestFirst(
   evidence: Evidence,
   factors: Factors,
   { coupled, free }: Watched,
+  placed: Placed,
   { assignments, systems }: Alternatives,
 ): BoundAssignment[] {
   const [only, ...more] = assignments;
@@ -91,25 +76,14 @@ export function weightiestFirst(
   for (const { weight } of systems) ofCar += weight;
   for (const place of free)
     ofCar *= Math.max(...systems.map((system) => totalOfFactor(factors.ofTire(evidence, place, system))));
-  // Of each wheel few replies are its own in any assignment.
-  const kinds = kindsOf(systems);
-  const ofWheel = coupled.map((place) => {
-    const known = new Map<Assignment['own'][number], number>();
-    return (own: Assignment['own'][number]) => {
-      let most = known.get(own);
-      if (most === undefined)
-        known.set(own, (most = Math.log(factors.boundsOf(evidence, place, own).most(kinds))));
-      return most;
-    };
-  });
   return assignments
-    .map((assignment) => ({
-      assignment,
-      logMost: coupled.reduce(
-        (sum, place, at) => sum + (ofWheel[at]?.(assignment.own[place]) ?? 0),
-        Math.log(assignment.weight) + Math.log(ofCar),
-      ),
-    }))
+    .map((assignment) => {
+      let logMost = Math.log(assignment.weight) + Math.log(ofCar);
+      for (const place of coupled) {
+        logMost += Math.log(placed(place, assignment).most(systems));
+      }
+      return { assignment, logMost };
+    })
     .sort((a, b) => b.logMost - a.logMost);
 }
 
@@ -123,33 +97,72 @@ function weightOf(assignment: Assignment, system: System, scales: readonly numbe
 /** The weight of all states of a wheel. */
 export const totalOfFactor = (factor: Factor | undefined): number => factor?.[causeCount - 1] ?? 0;
 
-/** Of a coupled wheel in a system: by position, no less than the weight of its factor there. */
-function rowsOf(
-  evidence: Evidence,
-  factors: Factors,
-  coupled: readonly number[],
-  assignment: Assignment,
-): (wheel: number, system: System) => readonly number[] {
-  if (evidence.context.job.vehicle.tpms.kind !== 'direct')
-    return (wheel, system) =>
-      zeros(coupled.length).fill(totalOfFactor(factors.ofTurning(evidence, coupled[wheel] ?? 0, system)));
-  const bounds = coupled.map((place) => factors.boundsOf(evidence, place, assignment.own[place]));
-  const elsewhere = coupled.map((place) =>
-    evidence.positions.map(({ held }) => isElsewhere(held, place, assignment)),
-  );
-  return (wheel, system) => bounds[wheel]?.row(elsewhere[wheel] ?? [], system) ?? [];
+/** A wheel that the lamp watches, with its scan read one way, wherever it may be placed. */
+export interface ReadWheel {
+  /** Its factor at a position. */
+  factor: (at: number, system: System) => Factor;
+  /** No less than the weight of its factor at each position. */
+  row: (system: System) => BoundsRow;
+  /** The same at any position, in any of these systems. */
+  most: (systems: readonly System[]) => number;
 }
 
-/** The factor of a wheel at a position of the car, both by their place among those the lamp watches. */
-export function factorAt(
-  { assignment, system }: Pick<Hypothesis, 'assignment' | 'system'>,
-  { evidence, factors, coupled }: { evidence: Evidence; factors: Factors } & Watched,
-  wheel: number,
-  at: number,
-): Factor {
-  const place = coupled[wheel] ?? 0;
-  const position = evidence.positions[at];
-  return evidence.context.job.vehicle.tpms.kind === 'direct' && position
-    ? factors.ofSensor({ evidence, place, position, assignment, system })
-    : factors.ofTurning(evidence, place, system);
+/** The wheel at a place in the evidence, as an assignment reads its scan. */
+export type Placed = (place: number, assignment: Assignment) => ReadWheel;
+
+export function placedIn(evidence: Evidence, factors: Factors): Placed {
+  if (evidence.context.job.vehicle.tpms.kind !== 'direct')
+    return (place) => new TurningWheel(evidence, factors, place);
+  // Of each wheel few replies are its own in any assignment.
+  const known = evidence.wheels.map((): PlacedWheel[] => []);
+  return (place, { own, elsewhere }) => {
+    const reply = own[place] ?? 0;
+    const ofWheel = known[place] ?? [];
+    const wheel = (ofWheel[reply] ??= factors.wheel(evidence, place, reply));
+    return new ScannedWheel(wheel, elsewhere[place] ?? 0, evidence.car.reception);
+  };
+}
+
+/** With a sensor: one of its replies, or none, is taken as its own. */
+class ScannedWheel implements ReadWheel {
+  /** `elsewhere`: at which positions the ID that is held is another wheel's, a bit each. */
+  constructor(
+    private readonly wheel: PlacedWheel,
+    private readonly elsewhere: number,
+    private readonly reception: CarEvidence['reception'],
+  ) {}
+
+  factor(at: number, system: System): Factor {
+    return this.wheel.factor(at, this.elsewhere, system, this.reception);
+  }
+
+  row(system: System): BoundsRow {
+    return this.wheel.row(this.elsewhere, system);
+  }
+
+  most(systems: readonly System[]): number {
+    return this.wheel.most(this.elsewhere, systems);
+  }
+}
+
+/** Of an indirect system: it says how fast it turns, and stays where it is. */
+class TurningWheel implements ReadWheel {
+  constructor(
+    private readonly evidence: Evidence,
+    private readonly factors: Factors,
+    private readonly place: number,
+  ) {}
+
+  factor(_at: number, system: System): Factor {
+    return this.factors.ofTurning(this.evidence, this.place, system);
+  }
+
+  row(system: System): BoundsRow {
+    const most = totalOfFactor(this.factor(0, system));
+    return { byPosition: this.evidence.wheels.map(() => most), most };
+  }
+
+  most(systems: readonly System[]): number {
+    return Math.max(...systems.map((system) => this.row(system).most));
+  }
 }

@@ -1,4 +1,5 @@
-import type { PositionEvidence, WheelEvidence } from '../evidence';
+import type { CarEvidence, PositionEvidence, WheelEvidence } from '../evidence';
+import { type HeldSeen, type ScanSeen, type SetSeen, isDoubtful } from '../hypotheses';
 import type { HearingSeen, SensorSeen, ShownSeen, TireSeen } from '../likelihoods';
 
 /** The figures and words something rests on, in one row: so it is written down and compared fastest. Lists stand with their lengths. */
@@ -12,6 +13,10 @@ export class Contents {
   private readonly hearings = new WeakMap<object, number>();
   private readonly shows = new WeakMap<object, number>();
   private readonly allPositions = new WeakMap<object, number>();
+  private readonly scans = new WeakMap<object, number>();
+  private readonly sets = new WeakMap<object, number>();
+  private readonly helds = new WeakMap<object, number>();
+  private readonly cars = new WeakMap<object, number>();
   private readonly turnings = new WeakMap<object, number>();
 
   /** What the states of its sensor rest on. */
@@ -35,6 +40,38 @@ export class Contents {
         own.push(id, frequencyMHz, family, battery, rssiDbm);
       return own;
     });
+  }
+
+  /** What the ways to read the scan of a wheel rest on. */
+  ofScan(wheel: WheelEvidence): number {
+    return this.numbered(this.scans, wheel, () => {
+      const { monitored, replies }: ScanSeen = wheel;
+      const own: Content = ['scan', wheel.wheel, monitored, isDoubtful(wheel)];
+      for (const { id, kPa, frequencyMHz, family, rssiDbm } of replies)
+        own.push(id, kPa ?? undefined, frequencyMHz, family, rssiDbm);
+      return own;
+    });
+  }
+
+  /** What a scan says of the set of wheels that is on. */
+  ofSet(wheel: WheelEvidence): number {
+    return this.numbered(this.sets, wheel, () => {
+      const { replies }: SetSeen = wheel;
+      return ['set', ...replies.flatMap(({ id, frequencyMHz, family }) => [id, frequencyMHz, family])];
+    });
+  }
+
+  /** The ID held at a position. */
+  ofHeld(position: PositionEvidence): number {
+    return this.numbered(this.helds, position, () => {
+      const { held }: HeldSeen = position;
+      return ['held', held ?? String(held)];
+    });
+  }
+
+  /** What was seen of the car as a whole, by itself: it is seldom seen alike twice. */
+  ofCar(car: CarEvidence): number {
+    return this.numbered(this.cars, car, () => ['car', this.numbers.size]);
   }
 
   /** What the states of its tire rest on; its lines and its placard are the car's. */
@@ -138,7 +175,7 @@ export class Contents {
 }
 
 /** All that a thing rests on, each value whole. */
-export type Key = readonly (number | string | boolean | undefined)[];
+export type Key = readonly (number | string | boolean | null | undefined)[];
 
 /** Things made once for each key; the keys of one memo are equally long. */
 export class Memo<Thing> {

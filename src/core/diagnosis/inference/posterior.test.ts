@@ -14,7 +14,8 @@ import {
 import type { Job, Observation } from '../../job';
 import { ledgerOf } from '../../ledger';
 import { Factors } from './factors';
-import { assumptionsOf, isElsewhere, tireStatesIn } from './placing';
+import { assumptionsOf } from './placed-sensor';
+import { ownReply, tireStatesIn } from './sensed-tire';
 import { evidenceOf, type Evidence } from '../evidence';
 import { assignmentsOf, type Assignment } from '../hypotheses/assignment';
 import { permutationsOf } from '../hypotheses/permutation';
@@ -46,7 +47,14 @@ function statesOf(
   const wheel = evidence.wheels[place];
   const position = evidence.positions[at];
   if (!wheel || !position) throw new RangeError('no such factor');
-  const assumed = assumptionsOf({ evidence, place, position, assignment, system });
+  const own = ownReply(wheel, assignment.own[place]);
+  const isElsewhere = evidence.wheels.some(
+    (_, other) =>
+      other !== place &&
+      ownReply(evidence.wheels[other] ?? wheel, assignment.own[other])?.id === position.held,
+  );
+  const { context, car } = evidence;
+  const assumed = assumptionsOf({ context, wheel, position, own }, isElsewhere, system, car.reception);
   const byKind = new Map<number, State>();
   const join = (weight: number, findings: number, cause: number, kind: number) => {
     const figures = figureKinds[kind] ?? 'none';
@@ -335,12 +343,12 @@ describe('the posterior', () => {
         for (const assignment of assignmentsOf(evidence, priors)) {
           for (const system of systemsOf(evidence, priors)) {
             evidence.wheels.forEach((_, place) => {
-              const elsewhere = evidence.positions.map(({ held }) => isElsewhere(held, place, assignment));
-              const row = factors.boundsOf(evidence, place, assignment.own[place]).row(elsewhere, system);
-              evidence.positions.forEach((position, at) => {
-                const placing = { evidence, place, position, assignment, system };
-                const most = row[at] ?? Number.NaN;
-                const factor = factors.ofSensor(placing);
+              const wheel = factors.wheel(evidence, place, assignment.own[place]);
+              const elsewhere = assignment.elsewhere[place] ?? 0;
+              const row = wheel.row(elsewhere, system);
+              evidence.positions.forEach((_, at) => {
+                const most = row.byPosition[at] ?? Number.NaN;
+                const factor = wheel.factor(at, elsewhere, system, evidence.car.reception);
                 // Figures as small as the last ones a number can be are rounded by more than that.
                 expect(factor[causeCount - 1]).toBeLessThanOrEqual(most * (1 + 1e-9) + 1e-300);
               });

@@ -7,13 +7,15 @@ import type { Priors } from '../learning';
 import { type LampLikelihood, lampLikelihood } from '../likelihoods';
 import { emptySum, inRow, tally, type Car, type CarFact, type Sum } from './marginals';
 import {
-  alternativesOf,
-  factorAt,
+  boundsOf,
+  type Placed,
+  placedIn,
   hypothesesOf,
   weightiestFirst,
   type BoundAssignment,
   type Watched,
   type Hypothesis,
+  type ReadWheel,
 } from './hypothesis';
 
 /** The chances of everything the model can say, given all that was seen. Wheels are places in the evidence. */
@@ -56,14 +58,16 @@ export function posteriorOf(
       ? factors.permutations(evidence.context)
       : inPlace(watched.coupled.length);
   const car: Car = { evidence, factors, lamp: lampLikelihood(evidence), priors, ...watched };
-  const alternatives = alternativesOf(evidence, priors);
+  const alternatives = factors.alternativesOf(evidence);
+  const placed = placedIn(evidence, factors);
   const sum = emptySum(evidence.wheels.length, permutations.length);
   const scales = zeros(evidence.wheels.length);
   const hypotheses = addAssignments(
-    weightiestFirst(evidence, factors, watched, alternatives),
+    weightiestFirst(evidence, factors, watched, placed, alternatives),
     alternatives.systems,
     {
       car,
+      placed,
       permutations,
       scales,
       sum,
@@ -82,11 +86,19 @@ function addAssignments(
   systems: readonly System[],
   {
     car,
+    placed,
     permutations,
     scales,
     sum,
     leftOut,
-  }: { car: Car; permutations: readonly Permutation[]; scales: number[]; sum: Sum; leftOut: number },
+  }: {
+    car: Car;
+    placed: Placed;
+    permutations: readonly Permutation[];
+    scales: number[];
+    sum: Sum;
+    leftOut: number;
+  },
 ): number {
   const negligible =
     leftOut / (Math.min(assignments.length, mostAssignments) * systems.length * permutations.length);
@@ -101,7 +113,7 @@ function addAssignments(
       if (Math.log(left) + first - logScale < Math.log(leftOut * sum.all)) break;
     }
     addUp(
-      hypothesesOf(car.evidence, car.factors, car, assignment, systems, scales),
+      hypothesesOf(car.evidence, car.factors, car, placed, assignment, systems, scales),
       permutations,
       negligible,
       sum,
@@ -127,14 +139,25 @@ function addUp(
   sum: Sum,
   car: Car,
 ): void {
-  const [first, ...others] = [...hypotheses].sort((a, b) => b.weight * b.size - a.weight * a.size);
-  if (!first || first.weight * first.size < negligible * sum.all) return;
+  const [one, ...more] = hypotheses;
+  if (!one) return;
+  const first = more.reduce((most, other) => (mostOf(other) > mostOf(most) ? other : most), one);
+  if (mostOf(first) < negligible * sum.all) return;
   addHypothesis(first, permutations, negligible, sum, car);
-  const weightOf = ({ most, weight, tires }: Hypothesis) => ({ most, weight: weight * inRow(tires, 0) });
-  const counting = others.filter(({ weight, size }) => weight * size >= negligible * sum.all);
-  const remaining = ordersLeft(permutations, counting.map(weightOf), negligible * sum.all);
+  const counting = hypotheses
+    .filter((other) => other !== first && mostOf(other) >= negligible * sum.all)
+    .sort((a, b) => mostOf(b) - mostOf(a));
+  const remaining = ordersLeft(permutations, counting.map(withBounds), negligible * sum.all);
   for (const hypothesis of counting) addHypothesis(hypothesis, remaining, negligible, sum, car);
 }
+
+/** No less than what a hypothesis adds. */
+const mostOf = ({ weight, size }: Hypothesis): number => weight * size;
+
+const withBounds = (hypothesis: Hypothesis) => ({
+  most: boundsOf(hypothesis),
+  weight: hypothesis.weight * inRow(hypothesis.tires, 0),
+});
 
 function addHypothesis(
   hypothesis: Hypothesis,
@@ -143,14 +166,17 @@ function addHypothesis(
   sum: Sum,
   car: Car,
 ): void {
-  const make = (wheel: number, at: number) => factorAt(hypothesis, car, wheel, at);
-  const known = sum.all / (hypothesis.weight * inRow(hypothesis.tires, 0));
-  tally(
-    sum,
-    hypothesis,
-    ordersThatCount(permutations, hypothesis.most, make, known, leastLit(car.lamp), negligible),
-    car,
-  );
+  const { system, wheels } = hypothesis;
+  const make = (wheel: number, at: number) => wheelIn(wheels, wheel).factor(at, system);
+  const { most, weight } = withBounds(hypothesis);
+  const orders = ordersThatCount(permutations, most, make, sum.all / weight, leastLit(car.lamp), negligible);
+  tally(sum, hypothesis, orders, car);
+}
+
+function wheelIn(wheels: readonly ReadWheel[], at: number): ReadWheel {
+  const wheel = wheels[at];
+  if (!wheel) throw new RangeError(`no wheel ${at}`);
+  return wheel;
 }
 
 /** Whatever the worst cause, the lamp is at least this likely. */

@@ -1,4 +1,3 @@
-import { Memo } from './memo';
 import { type Figures, type SensorSink, figureKinds } from '../likelihoods';
 import {
   type Sums,
@@ -34,8 +33,8 @@ interface Group {
  * of one group share one set of tire states, and are summed first.
  */
 export class SensorSums implements SensorSink {
-  /** The factors made of these, by what the tire rests on. */
-  readonly factors = new Memo<Factor>();
+  /** The factors made of these, by the number of the tire and whether all went with the cold. */
+  readonly factors = new Map<number, Factor>();
   private readonly groups: Group[] = [];
 
   add(weight: number, findings: number, cause: number, figures: number): void {

@@ -3,6 +3,7 @@ export { type LampLikelihood, lampLikelihood } from './lamp';
 export {
   type Answers,
   type Figures,
+  type HearingAtMost,
   type HearingSeen,
   type SensorAssumptions,
   type SensorSeen,
@@ -10,9 +11,11 @@ export {
   answersOf,
   codeFactor,
   figureKinds,
+  hearingAtMost,
   sensorAtMost,
   sensorStates,
 } from './sensor';
+export { type Held, heldFactors } from './held';
 export { type Places, type ShownSeen, type TireAssumptions, placesOf, tireStates } from './tire';
 export { type TireSeen, keptFactor } from './readings';
 export { turningStates } from './turning';

@@ -5,7 +5,7 @@ import { model } from '../model';
 import { normalDensity } from '../../normal';
 import type { Priors } from '../learning';
 import { bit, causeIndex } from '../hypotheses';
-import { heldFactors, type HeldAssumptions } from './held';
+import { type Held, heldFactors, type HeldAssumptions } from './held';
 
 /** What was seen of a wheel that its sensor's states rest on. */
 export type SensorSeen = Pick<
@@ -101,22 +101,30 @@ export function sensorStates(
   }
 }
 
-/**
- * No less than the weight of these states, for less work: of those without figures, and of those with, where
- * a figure of the car is worth at most so much.
- */
+/** What is seen of a position is worth at most so much: where the car hears its sensor, where it does not, and where it hears none. */
+export interface HearingAtMost {
+  heard: number;
+  unheard: number;
+  deaf: number;
+}
+
+/** `worth`: of what the car shows of the tire, at any pressure. */
+export const hearingAtMost = (position: HearingSeen, worth: number): HearingAtMost => ({
+  heard: heardFactor(position) * worth,
+  unheard: unheardFactor(position, { deaf: false }),
+  deaf: unheardFactor(position, { deaf: true }),
+});
+
+/** No less than the weight of these states, for less work: of those without figures, and of those with. */
 export function sensorAtMost(
-  context: Context,
   priors: Priors,
-  wheel: SensorSeen,
-  position: HearingSeen,
-  assumed: Pick<SensorAssumptions, 'own' | 'heldIsElsewhere' | 'deaf' | 'otherSet' | 'mounted'>,
-  worth: number,
+  held: Held,
+  hearing: HearingAtMost,
+  assumed: Pick<SensorAssumptions, 'deaf' | 'otherSet'>,
   tool: Answers,
 ): { silent: number; alive: number } {
-  const held = heldFactors(context, wheel, position, assumed);
-  const unheard = unheardFactor(position, assumed);
-  const heard = assumed.deaf ? 0 : heardFactor(position) * worth;
+  const unheard = assumed.deaf ? hearing.deaf : hearing.unheard;
+  const heard = assumed.deaf ? 0 : hearing.heard;
   const unknown =
     (assumed.otherSet ? 1 : priors.of['id-not-registered']) * held.unregistered +
     priors.of['id-mistyped'] * held.mistyped;

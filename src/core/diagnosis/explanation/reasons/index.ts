@@ -25,13 +25,16 @@ const reasons: Record<FindingCode, Reason> = {
   ...carReasons,
 };
 
-/** The sentences of a finding, in the order of its wheels; with the places in the job of what each stands on. */
-export function clausesFor(
-  job: Job,
-  { code, wheels }: Pick<Finding, 'code' | 'wheels'>,
-  positions: Assessment['positions'],
-  units: UnitChoice,
-): Clause[] {
+/** A finding, as it is named. */
+type Named = Pick<Finding, 'code' | 'wheels'>;
+
+/** What is known of a job, to be spoken of in these units; and where in the job its observations stand. */
+interface Subject {
+  known: Known;
+  places: readonly number[] | undefined;
+}
+
+function subjectOf(job: Job, positions: Assessment['positions'], units: UnitChoice): Subject {
   const { job: sensible, places } = setAsideSlips(job);
   const ledger = ledgerOf(sensible);
   const known: Known = {
@@ -42,6 +45,18 @@ export function clausesFor(
     kPa: (value) => figure(pressure, value, units.pressure),
     celsius: (value) => format(temperature, value, units.temperature),
   };
+  return { known, places };
+}
+
+/** The sentences of a finding, in the order of its wheels; with the places in the job of what each stands on. */
+export const clausesFor = (
+  job: Job,
+  finding: Named,
+  positions: Assessment['positions'],
+  units: UnitChoice,
+): Clause[] => clausesIn(subjectOf(job, positions, units), finding);
+
+function clausesIn({ known, places }: Subject, { code, wheels }: Named): Clause[] {
   const reason = reasons[code];
   const said =
     'ofCar' in reason ? reason.ofCar(known) : wheels.flatMap((wheel) => reason.at({ ...known, wheel }));
@@ -50,12 +65,9 @@ export function clausesFor(
 }
 
 /** The same as one text: of the first two wheels, with the others named; or of the car. */
-export function reasonFor(
-  ...[job, finding, positions, units]: Parameters<typeof clausesFor>
-): string | undefined {
-  const { code, wheels } = finding;
+function reasonIn(subject: Subject, { code, wheels }: Named): string | undefined {
   const others = wheels.slice(mostWheels);
-  const said = clausesFor(job, { code, wheels: wheels.slice(0, mostWheels) }, positions, units);
+  const said = clausesIn(subject, { code, wheels: wheels.slice(0, mostWheels) });
   if (said.length === 0) return undefined;
   // What was seen first, then what was told at the counter.
   const ordered = [...said.filter(({ on }) => on.length > 0), ...said.filter(({ on }) => on.length === 0)];
@@ -66,13 +78,19 @@ export function reasonFor(
 /** Why each finding is made that has a reason to tell, by its key. */
 export type Reasons = Readonly<Record<string, string>>;
 
-export const reasonsFor = (job: Job, { findings, positions }: Assessment, units: UnitChoice): Reasons =>
-  Object.fromEntries(
+export function reasonsFor(
+  job: Job,
+  { findings, positions }: Pick<Assessment, 'positions'> & { findings: readonly Named[] },
+  units: UnitChoice,
+): Reasons {
+  const subject = subjectOf(job, positions, units);
+  return Object.fromEntries(
     findings.flatMap((finding) => {
-      const reason = reasonFor(job, finding, positions, units);
+      const reason = reasonIn(subject, finding);
       return reason === undefined ? [] : [[findingKey(finding), reason]];
     }),
   );
+}
 
 /** More would not be read. */
 const mostWheels = 2;

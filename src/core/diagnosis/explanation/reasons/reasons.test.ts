@@ -15,7 +15,7 @@ import {
   silent,
 } from '../../../../../tests/support/car';
 import { findingsThatHold } from '../../../assessment';
-import { findingCodes, type FindingCode } from '../../../finding';
+import { findingCodes, findingKey, type FindingCode } from '../../../finding';
 import type { Job, Observation } from '../../../job';
 import { chanceFrom, drawCar } from '../../../simulate';
 import { doTest, lampOf } from '../../../simulate/look';
@@ -23,13 +23,13 @@ import { pushedOff, worlds } from '../../../simulate/world';
 import { metric } from '../../../units';
 import { roadWheels, walkingOrder, type Position } from '../../../wheel';
 import { assessBriefly } from '../..';
-import { clausesFor, reasonFor, type Clause } from '.';
+import { clausesFor, reasonsFor, type Clause } from '.';
 
 /** What is said of a finding that holds; undefined where none of this code does. */
 function said(job: Job, code: FindingCode): string | undefined {
   const assessment = assessBriefly(job);
   const finding = findingsThatHold(assessment).find((held) => held.code === code);
-  return finding && reasonFor(job, finding, assessment.positions, metric);
+  return finding && reasonsFor(job, assessment, metric)[findingKey(finding)];
 }
 const road = roadWheels.map((wheel) => gauge(1, wheel, 238, { tire: 'warm', tireC: 38 }));
 
@@ -67,7 +67,8 @@ describe('what nobody saw is not said', () => {
 
   it('of an ID the car holds at another wheel', () => {
     const job = jobWith([...scans(2), registry(3, { LF: '90FFE0A1', RR: ids.LF })]);
-    const words = reasonFor(job, { code: 'id-not-registered', wheels: ['LF'] }, undefined, metric);
+    const finding = { code: 'id-not-registered' as const, wheels: ['LF' as const] };
+    const words = reasonsFor(job, { findings: [finding], positions: undefined }, metric)[findingKey(finding)];
     expect(words).toContain('and that ID at RR');
     expect(words).not.toContain('does not know');
   });

@@ -1,19 +1,11 @@
 import { highestNormalDensity } from '../../normal';
+import type { Reply } from '../../job';
 import type { Evidence, PositionEvidence, WheelEvidence } from '../evidence';
-import { type Assignment, bit, cooledKPa, type Emit, type System } from '../hypotheses';
+import { bit, cooledKPa, type Emit, type System } from '../hypotheses';
 import type { Priors } from '../learning';
-import { codeFactor, type SensorAssumptions, tireStates, type TireAssumptions } from '../likelihoods';
+import { codeFactor, tireStates, type TireAssumptions } from '../likelihoods';
 import { model } from '../model';
 import type { Accuracy } from './sensor-sums';
-
-/** A wheel, taken to be at one position of the car, while the car is one way and the scans are read one way. */
-export interface Placing {
-  evidence: Evidence;
-  place: number;
-  position: PositionEvidence;
-  assignment: Assignment;
-  system: System;
-}
 
 /** What a code the car has stored, or has not, weighs. */
 export interface CodeFactors {
@@ -98,25 +90,6 @@ export function tireAssumptions(
 
 export const nothingShown: PositionEvidence['shown'] = [];
 
-/** What is assumed of a wheel's sensor where the wheel is placed so. A sensor nothing answered for has the ID the car holds there, else the one on record. */
-export function assumptionsOf({ evidence, place, position, assignment, system }: Placing): SensorAssumptions {
-  const { wheels, car } = evidence;
-  const { own } = assignment;
-  const held = position.held ?? undefined;
-  const reply = own[place];
-  const unheard = wheels[place]?.replies.length === 0;
-  const id = reply?.id ?? (unheard ? (held ?? wheels[place]?.recordedId) : undefined);
-  return {
-    own: reply,
-    heldIsElsewhere: isElsewhere(held, place, assignment),
-    deaf: isDeaf(system),
-    otherSet: system.otherSet,
-    mounted: system.mounted,
-    driveQuality: system.driveQuality,
-    checkIns: id === undefined ? undefined : car.reception.find((counts) => counts.id === id),
-  };
-}
-
 /** The evidence of the wheel at a place in walking order; throws a RangeError where the car has none. */
 export function wheelAt({ wheels }: Evidence, place: number): WheelEvidence {
   const wheel = wheels[place];
@@ -124,13 +97,5 @@ export function wheelAt({ wheels }: Evidence, place: number): WheelEvidence {
   return wheel;
 }
 
-/** The car hears no sensor at all. */
-export const isDeaf = ({ receiverFault, pending }: System): boolean => receiverFault || pending;
-
-/** The ID held at a position is that of another wheel's sensor. */
-export const isElsewhere = (held: string | null | undefined, place: number, { own }: Assignment): boolean =>
-  held != null && own.some((other, at) => at !== place && other?.id === held);
-
-/** Whether anything at a position depends on the car hearing its sensor: where nothing does, deaf or not is one. */
-export const speaksOfHearing = ({ shown, empty, battery, codes, noCodes }: PositionEvidence): boolean =>
-  battery !== undefined || shown.length > 0 || empty.length > 0 || codes.length > 0 || noCodes;
+/** The reply of a wheel that has this number in an assignment. */
+export const ownReply = ({ replies }: WheelEvidence, number = 0): Reply | undefined => replies[number - 1];
