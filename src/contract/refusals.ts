@@ -356,7 +356,7 @@ export const tooManyRequests = (perMinute: number) =>
 export const offline = () =>
   failure(
     'offline',
-    'No connection to the shop: this was not sent. What stands here stays; press again once it is back.',
+    'No answer from the shop. What stands here stays; press again once the connection is back.',
   );
 export const serverError = () =>
   failure('server-error', 'Something went wrong here. What was stored before is safe; try again.');

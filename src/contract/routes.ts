@@ -111,3 +111,23 @@ export const routes = {
 } as const satisfies Record<string, readonly ['GET' | 'POST' | 'PATCH', string]>;
 
 export type RouteName = keyof typeof routes;
+
+/** Those that wait for a device, or read a whole file: they take as long as that takes. */
+export const slowRoutes: ReadonlySet<RouteName> = new Set([
+  'wake',
+  'readCar',
+  'writeIds',
+  'writeThresholds',
+  'readBack',
+  'clearCodes',
+  'wakeInRun',
+  'readInRun',
+  'writeInRun',
+  'programSensor',
+  'readSensorBack',
+  'tryDry',
+  'tryDevice',
+  'importJob',
+  'checkList',
+  'bringInList',
+] satisfies RouteName[]);

@@ -145,6 +145,14 @@ export function createOutbox<Item extends Kept, Answer>({
   };
 }
 
+/** Places of names that begin so where something waits. */
+export async function waitingPlaces(beginning: string): Promise<string[]> {
+  const store = browserStore();
+  const all = store && (await quietly(() => entries<string, unknown>(store)));
+  const names = (all ?? []).map(([name]) => name).filter((name) => name.startsWith(beginning));
+  return [...new Set(names.map((name) => name.slice(0, name.lastIndexOf(' '))))];
+}
+
 /** What waits at a place, on the screen and in the browser's database alike. */
 function entriesAt<Item extends Kept>(place: string, isItem: (found: object) => found is Item) {
   const listeners = new Set<() => void>();

@@ -55,8 +55,8 @@ const later = async (ms: number) => {
 let job = '';
 let jobs = 0;
 
-// Answers are held against the contract, which is fetched when first needed.
-beforeAll(() => import('../../contract'));
+// What speaks to the shop is fetched when first needed.
+beforeAll(() => import('../request'));
 beforeEach(() => {
   vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] });
   job = `job-${(jobs += 1)}`;

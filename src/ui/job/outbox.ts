@@ -43,24 +43,38 @@ export const outboxOfJob = (
       'observation' in item
         ? sendReading(jobId, item)
         : 'service' in item
-          ? ask('serviceSensor', { id: jobId, as: item.by?.id, body: { key: item.key, ...item.service } })
+          ? ask('serviceSensor', {
+              id: jobId,
+              as: item.by?.id,
+              body: { key: item.key, ...item.service },
+              queued,
+            })
           : sendEdit(jobId, item),
     onStored,
     ...(onWaiting && { onWaiting }),
   });
 
+/** All of these wait here, and are tried again from here. */
+const queued = true;
+
 const sendReading = (
   jobId: string,
   { key, observation, replaces, by }: WaitingReading,
 ): Promise<Result<VisitView>> =>
-  ask('record', { id: jobId, as: by?.id, body: { key, observation, ...(replaces && { replaces }) } });
+  ask('record', {
+    id: jobId,
+    as: by?.id,
+    body: { key, observation, ...(replaces && { replaces }) },
+    queued,
+  });
 
 /** A correction made on an older version still holds where nobody else changed the same meanwhile. */
 async function sendEdit(
   jobId: string,
   { key, changes, version, by }: WaitingEdit,
 ): Promise<Result<VisitView>> {
-  const edit = (on: number) => ask('editJob', { id: jobId, as: by?.id, body: { key, version: on, changes } });
+  const edit = (on: number) =>
+    ask('editJob', { id: jobId, as: by?.id, body: { key, version: on, changes }, queued });
   const first = await edit(version);
   if (first.ok || first.problem.code !== 'stale') return first;
   const touched = new Set((first.problem.issues ?? []).map(({ path }) => path));

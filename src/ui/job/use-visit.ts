@@ -94,8 +94,7 @@ export function useVisit(initial: VisitView, person: { id: string; name: string 
     keys.current.set(thing, key);
     // With its key it is the body again that it was taken from.
     const keyed: unknown = { key, ...(body as object) };
-    const send = () => ask(name, { id, as: person.id, body: keyed as BodyOf<typeof name> });
-    const answer = await patiently(send);
+    const answer = await ask(name, { id, as: person.id, body: keyed as BodyOf<typeof name> });
     if (answer.ok || !['busy', 'offline', 'server-error'].includes(answer.problem.code))
       keys.current.delete(thing);
     if (answer.ok) {
@@ -284,20 +283,6 @@ function numberIn(data: string, name: 'revision' | 'now'): number | undefined {
 
 /** A stream that was taken up again may have been on its way for so long, ms. */
 const unknownWayMs = 2000;
-
-/** So often a thing is tried while the shop is held up, and so long it is left alone in between, ms. */
-const mostTries = 5;
-const untilNextTryMs = 1500;
-const isHeldUp = (answer: Result<unknown>): boolean => !answer.ok && answer.problem.code === 'busy';
-
-async function patiently<Value>(send: () => Promise<Result<Value>>): Promise<Result<Value>> {
-  let answer = await send();
-  for (let tries = 1; tries < mostTries && isHeldUp(answer); tries += 1) {
-    await new Promise((resolve) => setTimeout(resolve, untilNextTryMs));
-    answer = await send();
-  }
-  return answer;
-}
 
 /** Answers overtake one another: an older one changes nothing, nor does one that says the same again. */
 function newer(now: VisitView, fresh: VisitView): VisitView {
