@@ -86,7 +86,7 @@ const wakeRequest = z.object({
   place: z.literal('bench').optional(),
 });
 const driveRequest = ofCar.extend({ speedKmh: z.number(), minutes: z.number() });
-const handsRequest = ofCar.extend({ hands: handsSchema });
+const handsRequest = ofCar.extend({ hands: handsSchema, agoMs: z.number().min(0).default(0) });
 const airRequest = ofCar.extend({ wheel: z.enum(walkingOrder), kPa: z.number().min(0).max(600) });
 const nightRequest = ofCar.extend({ celsius: z.number().min(-60).max(60), speedKmh: z.number() });
 const programRequest = z.object({ id: z.string(), family: z.string(), frequencyMHz: z.number() });
@@ -171,11 +171,12 @@ const bay: Record<string, Handler> = {
     return look(update(vin, (car) => park(drive(coolTo(car, celsius), speedKmh))));
   },
   'bay/hands': (parameters) => {
-    const { vin, hands } = handsRequest.parse(parameters);
-    const now = Date.now();
+    const { vin, hands, agoMs } = handsRequest.parse(parameters);
+    // A car feels a hand when it is there, not when the word of it has come through.
+    const then = Date.now() - agoMs;
     return look(
       update(vin, (car) =>
-        hands.event === 'speed' ? onRoad(drive(car, hands.kmh), hands.kmh, now) : feel(car, hands, now),
+        hands.event === 'speed' ? onRoad(drive(car, hands.kmh), hands.kmh, then) : feel(car, hands, then),
       ),
     );
   },

@@ -1,5 +1,7 @@
 import { expect, type Browser, type Locator, type Page } from '@playwright/test';
 import people from '../../demo/people.json' with { type: 'json' };
+import { contracts } from '../../src/contract';
+import { replay, timePasses, type RunState } from '../../src/core/relearn/run';
 import { address, openJob } from './visit';
 
 /** Leads a relearn on its screen, as a person would: by what stands there. */
@@ -16,7 +18,9 @@ export class RelearnPage {
     await expect(way).toBeVisible();
     if (!(await button.isVisible())) await way.locator('summary').click();
     await button.click();
-    await page.waitForURL(/\/runs\//);
+    const refusal = page.getByRole('dialog').getByRole('alert');
+    await expect(refusal.or(page.locator('main[data-state]'))).toBeVisible({ timeout: 60_000 });
+    if (await refusal.isVisible()) throw new Error((await refusal.textContent()) ?? '');
     await expect(page.getByRole('heading', { level: 2 })).toBeVisible();
     // What is told before the page listens would be told to nobody.
     await expect(page.locator('astro-island[ssr]')).toHaveCount(0);
@@ -49,8 +53,22 @@ export class RelearnPage {
     await expect(page.locator('main[data-state=before]')).toHaveCount(0);
   }
 
-  state(state: string): Promise<void> {
+  shows(state: RunState): Promise<void> {
     return expect(this.page.locator(`main[data-state=${state}]`)).toBeVisible({ timeout: 20_000 });
+  }
+
+  /** It stands so on the screen, and in the shop: a car whose relearn has not ended there is not begun with anew. */
+  async state(state: RunState): Promise<void> {
+    await this.shows(state);
+    const { page } = this;
+    const address = page.url().replace('/runs/', '/api/runs/');
+    const stored = async () => {
+      const { procedure, events, elapsedS } = contracts.run.answer.parse(
+        await (await page.request.get(address)).json(),
+      );
+      return timePasses(procedure, replay(procedure, events), elapsedS).state;
+    };
+    await expect.poll(stored, { timeout: 20_000 }).toBe(state);
   }
 }
 

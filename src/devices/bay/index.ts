@@ -40,9 +40,9 @@ export const driveOff = (bay: Address, vin: string, speedKmh: number, minutes: n
 export const park = (bay: Address, vin: string) => ask(bay, 'bay/park', { vin }, carSchema);
 export const setAir = (bay: Address, vin: string, wheel: Position, kPa: number) =>
   ask(bay, 'bay/air', { vin, wheel, kPa }, carSchema);
-/** What hands do that the car feels: a switch, a pedal, a menu, air, a magnet, the road. */
-export const feel = (bay: Address, vin: string, hands: object) =>
-  ask(bay, 'bay/hands', { vin, hands }, carSchema);
+/** What hands do, or did so long ago, that the car feels: a switch, a pedal, a menu, air, a magnet, the road. */
+export const feel = (bay: Address, vin: string, hands: object, agoMs = 0) =>
+  ask(bay, 'bay/hands', { vin, hands, agoMs }, carSchema);
 
 /** A sensor woken, and what the car holds: for a try of which nothing is recorded. */
 const wokenSchema = z.object({ replies: z.array(z.looseObject({ id: z.string() })) });

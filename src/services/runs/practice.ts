@@ -15,7 +15,7 @@ const ofHands: readonly RunEvent['event'][] = ['set', 'press', 'release', 'chose
 
 /** Lets the simulated car feel what was told just now. A real one has felt it already; one that is away misses it. */
 export async function carFeels(
-  { jobId, devices, procedure, events: all }: RunView,
+  { jobId, devices, procedure, events: all, elapsedS }: RunView,
   events: readonly RunEvent[],
 ): Promise<void> {
   const address = practiceBay();
@@ -25,7 +25,10 @@ export async function carFeels(
   if (!vin) return;
   // Into its menu somebody types what it should hold.
   const typed = replay(procedure, all).expected;
-  for (const event of felt) await bay.feel(address, vin, { ...event, method: procedure.method, typed });
+  for (const event of felt) {
+    const hands = { ...event, method: procedure.method, typed };
+    await bay.feel(address, vin, hands, Math.max(0, elapsedS - event.t) * 1000);
+  }
 }
 
 /**

@@ -23,6 +23,7 @@ import { mostEvents } from '../../core/relearn/run/schema';
 import { success, type Result } from '../../core/result';
 import { inTransaction, type Tx } from '../../data/database';
 import * as jobs from '../../data/jobs';
+import * as observations from '../../data/observations';
 import * as runs from '../../data/runs';
 import { deriveKey } from '../jobs/common';
 import { recordIn } from '../jobs/record';
@@ -130,7 +131,7 @@ async function endWhere(
   await runs.endRun(tx, row, endedAt);
   const observation = relearnOf(procedure, now, endedAt.toISOString());
   if (observation)
-    await jobs.addObservation(tx, row.jobId, by, { key: deriveKey(row.key, 'relearn'), observation });
+    await observations.add(tx, row.jobId, by, { key: deriveKey(row.key, 'relearn'), observation });
 }
 
 const atOf = ({ startedAt }: runs.RunRow, t: number): string =>

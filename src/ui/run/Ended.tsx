@@ -9,8 +9,8 @@ import type { RunOnScreen } from './use-run';
 import { useStart } from './use-start';
 
 /** How it ended, what that means, and what to do next. */
-export function Ended({ on: { procedure, run, view } }: { on: RunOnScreen }) {
-  const { starting, problem, start } = useStart(view.jobId);
+export function Ended({ on: { procedure, run, view, settled } }: { on: RunOnScreen }) {
+  const { starting, problem, start } = useStart(view.jobId, settled);
   const done = run.state === 'done';
   const retry = retryOf(procedure, run);
   const again = retriesOf(procedure) === 0 && !done;

@@ -6,6 +6,7 @@ import { phaseWords } from '../../core/relearn/procedure/words';
 import { hasEnded, phaseOf, presentWheel } from '../../core/relearn/run';
 import { noteWords, stateWords } from '../../core/relearn/run/words';
 import type { UnitChoice } from '../../core/units';
+import type { Person } from '../../core/visit/person';
 import { positionName } from '../../core/wheel';
 import { Button } from '../kit/Button';
 import { Dialog } from '../kit/Dialog';
@@ -26,8 +27,17 @@ import { useRunKeys } from './use-run-keys';
 import { useScreenKeptOn } from './use-screen-kept-on';
 
 /** A relearn, full screen: one step large, what the car can say, and the wheel to go to. */
-export function Run({ initial, units }: { initial: RunView; units: UnitChoice }) {
-  const on = useRun(initial);
+export function Run({
+  initial,
+  units,
+  person,
+}: {
+  initial: RunView;
+  units: UnitChoice;
+  /** Who is signed in. */
+  person: Pick<Person, 'id' | 'name'>;
+}) {
+  const on = useRun(initial, person);
   const { view, run, procedure, events } = on;
   const main = useRef<HTMLElement>(null);
   const [flagging, setFlagging] = useState(false);

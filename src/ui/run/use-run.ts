@@ -12,18 +12,8 @@ import {
 } from '../../core/relearn/run';
 import type { Problem } from '../../core/result';
 import { ask } from '../api';
-import { createOutbox, type Kept, type Outbox } from '../outbox';
-
-/** One event on its way to the shop, with when it happened by this device's own clocks. */
-interface Telling extends Kept {
-  happening: Happening;
-  /** On the run's clock, as this device has it, s. */
-  t: number;
-  atMs: number;
-  /** Since the page was opened, ms; it holds only in the page that wrote it, named by `page`. */
-  monotonicMs: number;
-  page: string;
-}
+import type { Kept, Outbox } from '../outbox';
+import { tellingOf, tellingsOf, type Telling } from './tellings';
 
 /** Use cases that devices do within a run. */
 type Deed = 'wakeInRun' | 'readInRun' | 'writeInRun';
@@ -38,6 +28,8 @@ export interface RunOnScreen {
   tell: (...happenings: Happening[]) => void;
   /** What was done some time ago, s. */
   tellOfPast: (told: readonly { agoS: number; happening: Happening }[]) => void;
+  /** Once the shop has all that was told, or was waited for long enough. */
+  settled: () => Promise<void>;
   act: <Name extends Deed>(what: string, name: Name, body: Omit<BodyOf<Name>, 'key'>) => Promise<boolean>;
   busy: string | undefined;
   problem: Problem | undefined;
@@ -46,21 +38,20 @@ export interface RunOnScreen {
   unsent: number;
 }
 
-const page = newKey();
 const ticksMs = 200;
-/** A deed waits so long for what was told before it to arrive. */
+/** A deed waits so long for what was told before it to arrive, ms. */
 const patienceMs = 4000;
 /** What takes longer to the shop than this is said, s. */
 const slowS = 1.5;
 const none: readonly Telling[] = [];
 
-export function useRun(initial: RunView): RunOnScreen {
+export function useRun(initial: RunView, person: NonNullable<Kept['by']>): RunOnScreen {
   const { key } = initial;
   const { view, setView, clock } = useRunView(initial);
   const [connected, setConnected] = useState(true);
   const [busy, setBusy] = useState<string>();
   const [problem, setProblem] = useState<Problem>();
-  const outbox = useTellings(key, setView, setProblem);
+  const outbox = useTellings(key, person, setView, setProblem);
   const waiting = useSyncExternalStore(
     outbox?.subscribe ?? (() => () => undefined),
     outbox?.items ?? (() => none),
@@ -96,15 +87,7 @@ export function useRun(initial: RunView): RunOnScreen {
 
   const tellOfPast = useCallback(
     (past: readonly { agoS: number; happening: Happening }[]) => {
-      for (const { agoS, happening } of past)
-        outbox?.add({
-          key: newKey(),
-          happening,
-          t: clock() - agoS,
-          atMs: Date.now() - agoS * 1000,
-          monotonicMs: performance.now() - agoS * 1000,
-          page,
-        });
+      for (const { agoS, happening } of past) outbox?.add(tellingOf(happening, agoS, clock() - agoS));
     },
     [outbox, clock],
   );
@@ -127,6 +110,7 @@ export function useRun(initial: RunView): RunOnScreen {
     if (endedByTime) tellOfPast([{ agoS: 0, happening: { event: 'tick' } }]);
   }, [endedByTime, tellOfPast]);
 
+  const settled = useCallback(() => (outbox ? emptied(outbox) : Promise.resolve()), [outbox]);
   const keys = useRef(new Map<string, string>());
   const act: RunOnScreen['act'] = async (what, name, body) => {
     if (working.current) return false;
@@ -139,7 +123,7 @@ export function useRun(initial: RunView): RunOnScreen {
     // With its key it is the body again that it was taken from.
     const keyed: unknown = { ...body, key: deed };
     // The shop must know first what was told before: it goes by that.
-    if (outbox) await emptied(outbox);
+    await settled();
     const answer = await ask(name, { id: key, body: keyed as BodyOf<typeof name> });
     if (answer.ok || !['offline', 'server-error'].includes(answer.problem.code)) keys.current.delete(thing);
     if (answer.ok) setView(answer.value as AnswerOf<Deed>);
@@ -160,6 +144,7 @@ export function useRun(initial: RunView): RunOnScreen {
     events,
     tell,
     tellOfPast,
+    settled,
     act,
     busy,
     problem,
@@ -197,27 +182,18 @@ function useNow(clock: () => number, first: number): number {
 /** Made in the browser only, after the first paint: the server has no storage to look into. */
 function useTellings(
   key: string,
+  { id, name }: NonNullable<Kept['by']>,
   onStored: (view: RunView) => void,
   onProblem: (problem: Problem) => void,
 ): Outbox<Telling> | undefined {
   const [outbox, setOutbox] = useState<Outbox<Telling>>();
   useEffect(() => {
-    const made = createOutbox<Telling, RunView>({
-      place: `run ${key}`,
-      inOrder: true,
-      isItem: (found) => 'happening' in found && 't' in found && 'atMs' in found && 'page' in found,
-      send: async (item) => {
-        const sent = await ask('tellRun', { id: key, body: { told: [toldNow(item)] } });
-        if (!sent.ok && sent.problem.code !== 'offline') onProblem(sent.problem);
-        return sent;
-      },
-      onStored,
-    });
+    const made = tellingsOf(key, { id, name }, onStored, onProblem);
     // eslint-disable-next-line react-hooks/set-state-in-effect -- the browser's storage exists from here on
     setOutbox(made);
     void made.flush();
     return made.close;
-  }, [key, onStored, onProblem]);
+  }, [key, id, name, onStored, onProblem]);
   return outbox;
 }
 
@@ -233,12 +209,6 @@ function emptied(outbox: Outbox<Telling>): Promise<void> {
     const unsubscribe = outbox.subscribe(() => outbox.items().length === 0 && done());
     if (outbox.items().length === 0) done();
   });
-}
-
-/** How long ago it happened: by the page's own stopwatch, or by the device's clock where the page was opened anew. */
-function toldNow({ key, happening, atMs, monotonicMs, page: written }: Telling) {
-  const agoMs = written === page ? performance.now() - monotonicMs : Date.now() - atMs;
-  return { key, agoS: Math.max(0, agoMs / 1000), happening };
 }
 
 function withTellings(events: readonly RunEvent[], waiting: readonly Telling[]): readonly RunEvent[] {

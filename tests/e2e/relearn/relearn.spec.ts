@@ -1,5 +1,6 @@
 import { expect, test, type Browser } from '@playwright/test';
 import { v7 as newKey } from 'uuid';
+import type { VisitView } from '../../../src/core/visit/view';
 import { address, expectMove, openJob, restartServer } from '../../support/visit';
 import { RelearnPage, signedIn } from '../../support/relearn';
 
@@ -220,8 +221,6 @@ test.describe('each of the seven methods, once to its proved end', () => {
     await expect(page.getByText('Let go too soon.')).toBeVisible();
     await at.does('Holding it now');
     await expect(page.getByRole('timer')).toContainText('left', { timeout: 10_000 });
-    // The car feels a hand when the word of it arrives: on a busy machine, a moment late.
-    await page.waitForTimeout(1500);
     await at.does('Let go');
     await expect(page.getByText('Simulated car:').locator('b')).toHaveText('lamp flash 3 times');
     await at.does('40 km/h or faster now');
@@ -230,7 +229,10 @@ test.describe('each of the seven methods, once to its proved end', () => {
     await at.state('done');
   });
 
-  test('driving: a car without a lead, its lamp looked at', async ({ page, browser }) => {
+  test('driving: a car without a lead, its lamp looked at; the page left before the shop heard of it', async ({
+    page,
+    browser,
+  }) => {
     await putOnFile(browser, {
       name: 'brisa-short',
       title: 'A short way on the road',
@@ -248,8 +250,17 @@ test.describe('each of the seven methods, once to its proved end', () => {
     await expect(page.getByRole('timer')).toContainText('still to go');
     await at.does('40 km/h or faster now');
     await at.state('prove');
+    const onItsWay = '**/api/runs/*/events';
+    await page.route(onItsWay, (route) => route.abort());
     await at.does('goes off');
-    await at.state('done');
+    await at.shows('done');
+    await page.getByRole('link', { name: 'Back to the job' }).click();
+    await page.waitForURL(/\/jobs\//);
+    await page.unroute(onItsWay);
+    const job = `${address()}/api/jobs/${page.url().split('/').at(-1) ?? ''}`;
+    await expect
+      .poll(async () => ((await (await page.request.get(job)).json()) as VisitView).job.observations)
+      .toContainEqual(expect.objectContaining({ kind: 'relearn', outcome: 'done' }));
   });
 });
 

@@ -18,10 +18,7 @@ export function useDryRun(
   const begun = useRef<number>(undefined);
   const [events, setEvents] = useState<readonly RunEvent[]>([]);
   const [now, setNow] = useState(0);
-  const [said, setSaid] = useState<string[]>([]);
   const [busy, setBusy] = useState<string>();
-  const [problem, setProblem] = useState<string>();
-  const heard = useRef<number>(undefined);
 
   const clock = useCallback(() => {
     begun.current ??= performance.now();
@@ -32,25 +29,7 @@ export function useDryRun(
     return () => clearInterval(timer);
   }, [clock]);
 
-  const bay = useCallback(
-    async (body: BodyOf<'tryDry'>) => {
-      const answer = await ask('tryDry', { id: jobId, body });
-      setProblem(answer.ok ? undefined : answer.problem.message);
-      if (!answer.ok) return undefined;
-      const { cues } = answer.value;
-      const last = cues.at(-1)?.n ?? 0;
-      const before = heard.current ?? last;
-      heard.current = last;
-      const fresh = cues.filter(({ n }) => n > before).map(({ cue }) => cue);
-      if (fresh.length > 0) setSaid(fresh);
-      return answer.value;
-    },
-    [jobId],
-  );
-  useEffect(() => {
-    const timer = setInterval(() => void bay({ do: 'listen' }), listenMs);
-    return () => clearInterval(timer);
-  }, [bay]);
+  const { bay, said, problem } = useBay(jobId);
 
   const told = useMemo(() => replay(procedure, events), [procedure, events]);
   const run = timePasses(procedure, told, now);
@@ -65,12 +44,18 @@ export function useDryRun(
         key: newKey(),
       })),
     ]);
+  /** What hands do comes to the car one after another. */
+  const hands = useRef(Promise.resolve());
   const tell = (...happenings: Happening[]) => {
-    note(happenings);
-    for (const happening of happenings) void bay({ do: 'hands', happening, method, typed: expected });
+    for (const happening of happenings)
+      hands.current = hands.current.then(async () => {
+        // It happened once the car has felt it: a hold that is long enough here is then long enough for the car.
+        if (await bay({ do: 'hands', happening, method, typed: expected })) note([happening]);
+      });
   };
   const act: RunOnScreen['act'] = async (what, name, body) => {
     setBusy(what);
+    await hands.current;
     const wheel = walkingOrder.find((one) => 'wheel' in body && body.wheel === one);
     if (name === 'wakeInRun' && wheel) {
       const woken = await bay({ do: 'wake', wheel });
@@ -114,6 +99,7 @@ export function useDryRun(
         for (const { agoS, happening } of past) note([happening], agoS);
       },
       act,
+      settled: () => Promise.resolve(),
       busy,
       problem: undefined,
       connected: true,
@@ -122,4 +108,37 @@ export function useDryRun(
     said,
     problem,
   };
+}
+
+/** The car of a job in the practice bay, and what it said last. */
+function useBay(jobId: string) {
+  const [said, setSaid] = useState<string[]>([]);
+  const [problem, setProblem] = useState<string>();
+  const heard = useRef<number>(undefined);
+  const bay = useCallback(
+    async (body: BodyOf<'tryDry'>) => {
+      const answer = await ask('tryDry', { id: jobId, body });
+      setProblem(answer.ok ? undefined : answer.problem.message);
+      if (!answer.ok) return undefined;
+      const { cues } = answer.value;
+      const last = cues.at(-1)?.n ?? 0;
+      const before = heard.current ?? last;
+      heard.current = Math.max(before, last);
+      const fresh = cues.filter(({ n }) => n > before).map(({ cue }) => cue);
+      if (fresh.length > 0) setSaid(fresh);
+      return answer.value;
+    },
+    [jobId],
+  );
+  useEffect(() => {
+    // What it said before this try is not heard in it.
+    const listen = () => void bay({ do: 'listen' });
+    const first = setTimeout(listen);
+    const timer = setInterval(listen, listenMs);
+    return () => {
+      clearTimeout(first);
+      clearInterval(timer);
+    };
+  }, [bay]);
+  return { bay, said, problem };
 }
