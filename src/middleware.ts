@@ -16,7 +16,8 @@ import { isHttps, lookingCookie, respond, sessionCookie } from './pages/_http';
 import { log, traceOf } from './services/log';
 import { readerOf } from './services/api-tokens';
 import { lookingInto, looksIntoOthers, refuseLooking } from './services/chain';
-import { forgetOldLooks, noteLook } from './services/looks';
+import { keepForgetting } from './services/forgetting';
+import { noteLook } from './services/looks';
 import { yard } from './services/jobs/yard';
 import { personOfToken, type Person } from './services/people';
 import { isPassing, Unreadable } from './services/trouble';
@@ -54,7 +55,6 @@ const policy = {
   answer: "default-src 'none'; frame-ancestors 'none'; base-uri 'none'",
 };
 const yearSeconds = 365 * 86_400;
-const dayMs = 86_400_000;
 
 /** A page while the records are away: it asks again by itself. */
 const awayPage = (): Response =>
@@ -85,7 +85,7 @@ if (import.meta.env.PROD) {
   keepTelling();
   // A server that was started again has the Yard at hand, and its judging threads warm, before anybody asks.
   void yard().catch(() => undefined);
-  setInterval(() => void forgetOldLooks().catch(() => undefined), dayMs).unref();
+  keepForgetting();
 }
 
 export const onRequest = defineMiddleware(async (context, next) => {

@@ -52,12 +52,24 @@ const plainLabel = `coalesce((SELECT label FROM profiles WHERE name = vehicles.p
 
 export async function eraseCustomer(
   tx: Tx,
-  customer: { id: string; name: string },
+  customer: { id: string },
   made: { key: string; by: string },
 ): Promise<Erased> {
   const cars = (await run(tx, 'SELECT id FROM vehicles WHERE customer_id = $id', { id: customer.id })).map(
     ({ id }) => String(id),
   );
+  const erased = await eraseCars(tx, cars, made);
+  await run(tx, 'DELETE FROM customer_import_rows WHERE id = $id OR owner = $id', { id: customer.id });
+  await run(tx, 'DELETE FROM customers WHERE id = $id', { id: customer.id });
+  return erased;
+}
+
+/** What tells these cars from others of their kind, and what was said at their visits; and that this was done. */
+export async function eraseCars(
+  tx: Tx,
+  cars: readonly string[],
+  made: { key: string; by: string },
+): Promise<Erased> {
   const jobs = (await run(tx, 'SELECT id FROM jobs WHERE vehicle_id = ANY($cars)', { cars })).map(({ id }) =>
     String(id),
   );
@@ -93,6 +105,8 @@ export async function eraseCustomer(
        #- '{data,vehicle,label}' #- '{data,orderNumber}' WHERE job_id = ANY($jobs)`,
     { jobs },
   );
+  // Looks are written a moment late: those on their way wait here, and are then written as after this.
+  await run(tx, 'LOCK TABLE looks IN SHARE ROW EXCLUSIVE MODE', {});
   await run(
     tx,
     `UPDATE looks SET words = NULL WHERE words IS NOT NULL AND (vehicle_id = ANY($cars) OR job_id = ANY($jobs)
@@ -105,8 +119,6 @@ export async function eraseCustomer(
      WHERE id = ANY($cars)`,
     { cars },
   );
-  await run(tx, 'DELETE FROM customer_import_rows WHERE id = $id OR owner = $id', { id: customer.id });
-  await run(tx, 'DELETE FROM customers WHERE id = $id', { id: customer.id });
   await run(tx, 'INSERT INTO erasures (key, by, cars, jobs) VALUES ($key, $by, $cars, $jobs)', {
     key: made.key,
     by: made.by,
@@ -114,4 +126,34 @@ export async function eraseCustomer(
     jobs: jobs.length,
   });
   return { cars: cars.length, jobs: jobs.length };
+}
+
+/** Nothing of a car is under way: it was not here since then, nobody is to look at it, and no wheels of it are in the rack. */
+const isLongAway = `NOT EXISTS (SELECT FROM jobs WHERE vehicle_id = vehicles.id
+    AND (state = 'open' OR greatest(opened_at, handed_over_at, cancelled_at) >= $before))
+  AND NOT EXISTS (SELECT FROM wheel_sets WHERE vehicle_id = vehicles.id AND place = 'shop')
+  AND NOT EXISTS (SELECT FROM follow_ups WHERE vehicle_id = vehicles.id AND ended_at IS NULL AND due_on >= $before)`;
+
+/** A customer on file since before then, none of whose cars was here since; another process takes another one. */
+export async function customerLongAway(tx: Tx, before: Date): Promise<{ id: string } | undefined> {
+  const [row] = await run(
+    tx,
+    `SELECT id FROM customers WHERE created_at < $before
+       AND NOT EXISTS (SELECT FROM vehicles WHERE customer_id = customers.id AND NOT (${isLongAway}))
+     LIMIT 1 FOR UPDATE SKIP LOCKED`,
+    { before },
+  );
+  return row && { id: String(row.id) };
+}
+
+/** Cars of nobody that are on file with what tells them from others, and were not here since then. */
+export async function carsLongAway(tx: Tx, before: Date, most: number): Promise<string[]> {
+  const rows = await run(
+    tx,
+    `SELECT id FROM vehicles WHERE customer_id IS NULL AND (plate IS NOT NULL OR vin IS NOT NULL)
+       AND updated_at < $before AND ${isLongAway}
+     LIMIT $most FOR UPDATE SKIP LOCKED`,
+    { before, most },
+  );
+  return rows.map(({ id }) => String(id));
 }

@@ -14,11 +14,17 @@ export interface Look {
   words: string | null;
 }
 
+/**
+ * Adds looks that were noted a moment ago. Whoever was deleted since is not written down again: what was searched for
+ * before then goes without its words. (A minute more, since servers' clocks differ.)
+ */
 export async function addLooks(looks: readonly Look[]): Promise<void> {
   await database().query(
     `INSERT INTO looks (at, person_id, by, what, job_id, vehicle_id, words)
-     SELECT * FROM unnest($at::timestamptz[], $person::uuid[], $by::text[], $what::text[], $job::uuid[],
-       $vehicle::uuid[], $words::text[])`,
+     SELECT at, person_id, by, what, job_id, vehicle_id,
+       CASE WHEN what = 'find' AND at < (SELECT max(at) FROM erasures) + interval '1 minute' THEN NULL ELSE words END
+     FROM unnest($at::timestamptz[], $person::uuid[], $by::text[], $what::text[], $job::uuid[],
+       $vehicle::uuid[], $words::text[]) AS noted (at, person_id, by, what, job_id, vehicle_id, words)`,
     {
       bind: {
         at: looks.map(({ at }) => at.toISOString()),

@@ -1,6 +1,6 @@
 import { EventEmitter } from 'node:events';
 import pg from 'pg';
-import { database, databaseUrl, type Tx } from './database';
+import { databaseUrl, type Tx } from './database';
 
 /**
  * News of changed jobs across all server processes, by PostgreSQL LISTEN/NOTIFY. The database itself sends a notice when
@@ -9,20 +9,25 @@ import { database, databaseUrl, type Tx } from './database';
  */
 const channel = 'hacienda_jobs';
 
-/** That somebody's session or account ended: whoever listens under it looks again whether it may. */
-export async function announcePeople(tx: Tx): Promise<void> {
-  await database().query('SELECT pg_notify($channel, $news)', {
-    bind: { channel, news: ofPeople },
-    transaction: tx,
-  });
-}
-
-/** Not the ID of any job. */
+/** That a session ended, an account changed or the shop was set otherwise. Not the ID of any job. */
 const ofPeople = 'people';
 
 const news = new EventEmitter();
 news.setMaxListeners(0);
 let listening: Promise<void> | undefined;
+let isListening = false;
+/** The connection that listens; it is ended to be made anew, or for good. */
+let listener: pg.Client | undefined;
+let isClosed = false;
+
+/** Whether what the database tells is heard just now. */
+export const newsComeThrough = (): boolean => isListening;
+
+/**
+ * Who changes people, their sessions or the shop's settings says so in its own process at once: the database's word of it
+ * takes a moment, and what is asked next comes after it.
+ */
+export const peopleChanged = (tx: Tx): void => void tx.afterCommit(() => void news.emit('people'));
 
 /** Calls back on each notice: with the job, or with nothing when notices may have been missed. */
 export function onChange(callback: (jobId: string | undefined) => void): () => void {
@@ -31,22 +36,30 @@ export function onChange(callback: (jobId: string | undefined) => void): () => v
   return () => news.off('change', callback);
 }
 
-/** Calls back when somebody may have lost the right to listen. */
+/** Calls back when somebody may have lost a right, or have another, and when news of it may have been missed. */
 export function onPeople(callback: () => void): () => void {
   listening ??= listen();
   news.on('people', callback);
   return () => news.off('people', callback);
 }
 
+/** Listens no more, for good. */
+export async function closeNews(): Promise<void> {
+  isClosed = true;
+  await listener?.end().catch(() => undefined);
+}
+
 async function listen(): Promise<void> {
-  for (let attempt = 0; ; attempt += 1) {
+  for (let attempt = 0; !isClosed; attempt += 1) {
     const client = new pg.Client({ connectionString: databaseUrl(), keepAlive: true });
+    listener = client;
     try {
       await client.connect();
       client.on('notification', ({ payload }) =>
         payload === ofPeople ? news.emit('people') : news.emit('change', payload || undefined),
       );
       await client.query(`LISTEN ${channel}`);
+      isListening = true;
       // Whoever asked before this process listened may have missed a notice: at the first connection too.
       news.emit('people');
       news.emit('change', undefined);
@@ -57,6 +70,9 @@ async function listen(): Promise<void> {
     } catch {
       // The database is away: try again, slower each time.
     }
+    isListening = false;
+    news.emit('people');
+    if (isClosed) return;
     await client.end().catch(() => undefined);
     await new Promise((resolve) => setTimeout(resolve, Math.min(5000, 200 * 2 ** Math.min(attempt, 5))));
   }

@@ -1,6 +1,7 @@
 import { success, type Result } from '../core/result';
-import type { ShopSettings } from '../core/shop';
+import { forgettingFrom, type ShopSettings } from '../core/shop';
 import { inTransaction } from '../data/database';
+import { peopleChanged } from '../data/notifications';
 import { loadShop, saveShop } from '../data/shop';
 import { useDevices } from './devices';
 import { refuseUnless, type Person } from './people';
@@ -16,8 +17,11 @@ export function setShop(settings: ShopSettings, who: Person): Promise<Result<Sho
       refuseUnless(who, 'manage-shop') ??
       (settings.managersNeedSecondFactor ? refuseWithoutOwn(who) : undefined);
     if (refusal) return refusal;
-    await saveShop(tx, settings, who.name);
-    useDevices(settings.devices);
-    return success(settings);
+    const forgetFrom = forgettingFrom(settings, await loadShop(tx), new Date());
+    const kept = { ...settings, forgetFrom };
+    await saveShop(tx, kept, who.name);
+    peopleChanged(tx);
+    useDevices(kept.devices);
+    return success(kept);
   });
 }

@@ -53,6 +53,10 @@ export const shopSettingsSchema = z.object({
   ownLead: z.boolean().default(true),
   /** Managers show a second factor at signing in; without one they may do what technicians do. */
   managersNeedSecondFactor: z.boolean().default(false),
+  /** Whoever was not here for so many years is forgotten, and what tells their cars from others. Null: nobody is. */
+  forgetAfterYears: z.int().min(1).max(30).nullable().default(null),
+  /** When that begins. The shop says it: `forgettingFrom`. */
+  forgetFrom: z.iso.datetime({ offset: true }).nullable().default(null),
   /** What replacing a sensor costs here. Null: nobody said. */
   prices: pricesSchema.nullable().default(null),
 });
@@ -73,5 +77,21 @@ export const usualSettings: ShopSettings = {
   ownTool: true,
   ownLead: true,
   managersNeedSecondFactor: false,
+  forgetAfterYears: null,
+  forgetFrom: null,
   prices: null,
 };
+
+/** What is deleted never comes back, so a slip of these years can be put right for so many days first. */
+const daysToThinkItOver = 7;
+
+/** When a shop begins to forget by newly entered years: a week from now; by those it had, as it was. */
+export function forgettingFrom(
+  { forgetAfterYears }: ShopSettings,
+  before: ShopSettings,
+  now: Date,
+): ShopSettings['forgetFrom'] {
+  if (forgetAfterYears === null) return null;
+  if (forgetAfterYears === before.forgetAfterYears && before.forgetFrom !== null) return before.forgetFrom;
+  return new Date(now.getTime() + daysToThinkItOver * 86_400_000).toISOString();
+}

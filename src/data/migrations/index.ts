@@ -25,6 +25,7 @@ import * as wheelSets from './0020-wheel-sets';
 import * as followUpsByJob from './0021-follow-ups-by-job';
 import * as openDoors from './0022-open-doors';
 import * as secondFactor from './0023-second-factor';
+import * as peopleNews from './0024-people-news';
 
 export interface Migration {
   up: (schema: QueryInterface) => Promise<void>;
@@ -56,6 +57,7 @@ const migrations: { name: string; migration: Migration }[] = [
   { name: '0021-follow-ups-by-job', migration: followUpsByJob },
   { name: '0022-open-doors', migration: openDoors },
   { name: '0023-second-factor', migration: secondFactor },
+  { name: '0024-people-news', migration: peopleNews },
 ];
 
 /** Brings the database up to date; returns the names of what was run. Two starters do not collide. */

@@ -2,9 +2,10 @@ import { useState } from 'react';
 import { fillPolicyQuestion, fillPolicyWords } from '../../core/filling';
 import type { RelearnMethod } from '../../core/relearn/procedure';
 import { methodWords } from '../../core/relearn/procedure/words';
-import { papers, type ShopSettings as Settings } from '../../core/shop';
+import { papers, shopSettingsSchema, type ShopSettings as Settings } from '../../core/shop';
 import { figure, height, parse } from '../../core/units';
 import { ask } from '../api';
+import { day } from '../days';
 import { Button } from '../kit/Button';
 import { Choice, Field, Picks } from '../kit/Field';
 import { Notice } from '../kit/Notice';
@@ -34,6 +35,39 @@ function Preferred({
   );
 }
 
+const yearsNeeded = 'years are a whole number from 1 to 30, or empty.';
+
+/** After how long without a visit a customer is forgotten. */
+function KeptYears({
+  years,
+  from,
+  onYears,
+}: {
+  years: number | null;
+  /** When it begins, where it was saved. */
+  from: string | null;
+  /** Undefined while what is typed is none. */
+  onYears: (years: number | null | undefined) => void;
+}) {
+  const [typed, setTyped] = useState(String(years ?? ''));
+  const yearsIn = (text: string) =>
+    text.trim() === '' ? null : shopSettingsSchema.shape.forgetAfterYears.safeParse(Number(text)).data;
+  return (
+    <Field
+      label="Customers are deleted after so many years without a visit"
+      hint={`With names, plates and VINs; what their wheels had stays. ${from ? `From ${day(from)} on` : 'A week after it is saved'}, and then for good. Empty: kept until somebody deletes them. Not while wheels of theirs are in the rack, or a car is to be looked at again.`}
+      inputMode="numeric"
+      maxLength={2}
+      value={typed}
+      onValue={(text) => {
+        setTyped(text);
+        onYears(yearsIn(text));
+      }}
+      error={yearsIn(typed) === undefined ? `Needed: ${yearsNeeded}` : undefined}
+    />
+  );
+}
+
 const ownTools = [
   { value: 'ownTool', label: 'an activation tool' },
   { value: 'ownLead', label: 'a scan tool for the car, or its own menu' },
@@ -46,7 +80,7 @@ export function ShopSettings({ stored }: { stored: Settings }) {
     stored.altitudeM === null ? '' : figure(height, stored.altitudeM, stored.units.height),
   );
   const [error, setError] = useState<string>();
-  const [unfinished, setUnfinished] = useState(false);
+  const [unfinished, setUnfinished] = useState<{ prices?: boolean; years?: boolean }>({});
   const [said, setSaid] = useState<{ tone: 'right' | 'wrong'; text: string }>();
   const set = (part: Partial<Settings>) => {
     setShop({ ...shop, ...part });
@@ -55,9 +89,12 @@ export function ShopSettings({ stored }: { stored: Settings }) {
   const keep = async () => {
     const read = up.trim() === '' ? undefined : parse(height, up, shop.units.height);
     if (read && !read.ok) return setError(read.problem.message);
-    if (unfinished) return setSaid({ tone: 'wrong', text: 'Not saved: fill in all four prices, or none.' });
+    if (unfinished.prices)
+      return setSaid({ tone: 'wrong', text: 'Not saved: fill in all four prices, or none.' });
+    if (unfinished.years) return setSaid({ tone: 'wrong', text: `Not saved: ${yearsNeeded}` });
     const next = { ...shop, altitudeM: read ? read.value.base : null };
     const kept = await ask('setShop', { body: next });
+    if (kept.ok) setShop(kept.value);
     setSaid(
       kept.ok
         ? {
@@ -115,7 +152,7 @@ export function ShopSettings({ stored }: { stored: Settings }) {
         <PriceFields
           prices={shop.prices}
           onPrices={(prices) => {
-            setUnfinished(prices === undefined);
+            setUnfinished({ ...unfinished, prices: prices === undefined });
             if (prices !== undefined) set({ prices });
           }}
         />
@@ -134,6 +171,14 @@ export function ShopSettings({ stored }: { stored: Settings }) {
           ]}
           value={shop.managersNeedSecondFactor ? 'yes' : 'no'}
           onValue={(needed) => set({ managersNeedSecondFactor: needed === 'yes' })}
+        />
+        <KeptYears
+          years={shop.forgetAfterYears}
+          from={shop.forgetFrom}
+          onYears={(years) => {
+            setUnfinished({ ...unfinished, years: years === undefined });
+            if (years !== undefined) set({ forgetAfterYears: years, forgetFrom: null });
+          }}
         />
         <Preferred
           methods={shop.preferredMethods}
