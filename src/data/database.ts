@@ -9,6 +9,7 @@ import {
   type Transaction,
 } from 'sequelize';
 import { defineModels } from './models';
+import { preparing } from './prepared';
 import { ownSchema, pathOf } from './shops';
 
 export type Tx = Transaction;
@@ -44,6 +45,7 @@ export function database(): Sequelize {
   const isOwn = schema === ownSchema();
   const pool = new Sequelize(databaseUrl(), {
     dialect: 'postgres',
+    dialectModule: preparing,
     logging: false,
     pool: { max: isOwn ? 10 : 3, min: isOwn ? 1 : 0, idle: 30_000, acquire: 5_000 },
     // Nobody waits for ever for somebody else's row: a wait ends, and is told.
@@ -69,10 +71,13 @@ export async function inTransaction<Value>(work: (tx: Tx) => Promise<Value>): Pr
   try {
     return await database().transaction(work);
   } catch (error) {
-    if (error instanceof UniqueConstraintError) return database().transaction(work);
+    if (isDouble(error)) return database().transaction(work);
     throw error;
   }
 }
+
+/** Whether an error says that something is there already under the same key. */
+export const isDouble = (error: unknown): boolean => error instanceof UniqueConstraintError;
 
 /** States of PostgreSQL in which it takes nothing just now (PostgreSQL 15 manual, appendix A). */
 const passing = new Set([
@@ -123,10 +128,11 @@ const mostWaiting = 30;
 const patienceMs = 4_000;
 
 /** As `inTransaction`, one after the other for each job in this process. Throws `HeldUp` where too many wait. */
-export async function inJobTransaction<Value>(
-  jobId: string,
-  work: (tx: Tx) => Promise<Value>,
-): Promise<Value> {
+export const inJobTransaction = <Value>(jobId: string, work: (tx: Tx) => Promise<Value>): Promise<Value> =>
+  inJobTurn(jobId, () => inTransaction(work));
+
+/** One after the other for each job in this process, without a transaction. Throws likewise. */
+export async function inJobTurn<Value>(jobId: string, work: () => Promise<Value>): Promise<Value> {
   const turn = turns.get(jobId) ?? { last: Promise.resolve(), waiting: 0 };
   if (turn.waiting >= mostWaiting) throw new HeldUp();
   turn.waiting += 1;
@@ -135,7 +141,7 @@ export async function inJobTransaction<Value>(
   const mine = turn.last.then(() => {
     // Whoever waited behind one that could not get through would wait as long again, each.
     if (Date.now() > giveUpAt) throw new HeldUp();
-    return inTransaction(work);
+    return work();
   });
   turn.last = mine.catch(() => undefined);
   try {

@@ -1,12 +1,12 @@
 import { Op, QueryTypes, type Attributes } from 'sequelize';
 import type { JobRecord } from '../core/job/record';
 import { z } from 'zod';
-import type { CarWrite, Observation } from '../core/job';
+import type { CarWrite } from '../core/job';
 import { carWriteSchema, headerSchema, issuesOf, observationSchema } from '../core/job/schema';
 import { confirmationOf } from './confirmations';
 import { database, type Tx } from './database';
 import type { RunEventRow } from './models';
-import { CarWriteRow, JobEditRow, JobRow, ObservationRow, TakenBackRow } from './models';
+import { CarWriteRow, JobEditRow, JobRow } from './models';
 import { recordOf } from './runs';
 import { serviceFrom } from './sensor-services';
 
@@ -68,7 +68,7 @@ type MaybeReadable = Omit<StoredJob, 'record'> & { record: JobRecord | Unreadabl
  * Everything recorded on some jobs, in their order, in one query however many they are. A job with a record that cannot be
  * read is told as that: half of what was seen may look like a sound car.
  */
-export async function loadReadable(tx: Tx, ids: readonly string[]): Promise<MaybeReadable[]> {
+export async function loadReadable(tx: Tx | undefined, ids: readonly string[]): Promise<MaybeReadable[]> {
   const found = ids.length === 0 ? [] : await partsOf(tx, ids);
   const byId = new Map(found.map((parts) => [parts.id, parts]));
   return ids.flatMap((id) => {
@@ -124,7 +124,7 @@ interface Recorded {
 const iso = (text: string): string => new Date(text).toISOString();
 
 /** Everything recorded on some jobs, in the order it was, in one query. */
-const partsOf = (tx: Tx, ids: readonly string[]) =>
+const partsOf = (tx: Tx | undefined, ids: readonly string[]) =>
   database().query<JobFacts & Recorded & Pick<StoredJob, 'surroundings'>>(
     `SELECT id, number, key, vehicle_id AS "vehicleId", state, version, revision, header, opened_by AS "openedBy",
        opened_at AS "openedAt", handed_over_at AS "handedOverAt", handed_over_by AS "handedOverBy",
@@ -145,7 +145,7 @@ const partsOf = (tx: Tx, ids: readonly string[]) =>
        (SELECT json_agg(json_build_object('key', key, 'at', at, 'by', by, 'parts', parts, 'byFile', by_file) ORDER BY seq)
          FROM confirmations WHERE job_id = jobs.id) AS confirmations
      FROM jobs WHERE id = ANY($ids)`,
-    { bind: { ids: [...ids] }, type: QueryTypes.SELECT, transaction: tx },
+    { bind: { ids: [...ids] }, type: QueryTypes.SELECT, ...(tx && { transaction: tx }) },
   );
 
 function unlessUnreadable<Value>(read: () => Value): Value | Unreadable {
@@ -171,7 +171,8 @@ function readAs<Value>(what: string, read: () => Value): Value {
   }
 }
 
-export async function loadJob(tx: Tx, id: string): Promise<StoredJob | undefined> {
+/** Everything recorded on a job, in one query: it needs no transaction of its own. Throws `Unreadable`. */
+export async function loadJob(tx: Tx | undefined, id: string): Promise<StoredJob | undefined> {
   const [job] = await loadReadable(tx, [id]);
   return job && orThrow(job);
 }
@@ -208,18 +209,17 @@ export const loadYard = (handedOverSince: Date): Promise<YardRow[]> =>
     { bind: { since: handedOverSince }, type: QueryTypes.SELECT },
   );
 
-/** What a view of one job rests on, as revisions; undefined where there is no such job. */
-export async function stampOf(
-  id: string,
-): Promise<Pick<YardRow, 'revision' | 'surroundings' | 'learned'> | undefined> {
-  const [stamp] = await database().query<Pick<YardRow, 'revision' | 'surroundings' | 'learned'>>(
-    `SELECT revision, (SELECT revision FROM surroundings) AS surroundings,
-       ${learnedBefore}
-     FROM jobs WHERE id = $id`,
+/** What a view of one job rests on, as it comes with the job too; undefined where there is no such job. */
+export async function stampOf(id: string): Promise<Stamp | undefined> {
+  const [stamp] = await database().query<Stamp>(
+    `SELECT revision, ${surroundingsName} AS surroundings FROM jobs WHERE id = $id`,
     { bind: { id }, type: QueryTypes.SELECT },
   );
   return stamp;
 }
+
+/** `revision`: counts all that was recorded on the job. */
+export type Stamp = Pick<JobFacts, 'revision'> & Pick<StoredJob, 'surroundings'>;
 
 export const jobsOfVehicle = (tx: Tx, vehicleId: string) =>
   JobRow.findAll({ where: { vehicleId }, order: [['openedAt', 'DESC']], transaction: tx });
@@ -245,83 +245,6 @@ export const editsSince = (tx: Tx, jobId: string, version: number) =>
     order: [['version', 'ASC']],
     transaction: tx,
   });
-
-export const findObservation = (tx: Tx, key: string) =>
-  ObservationRow.findOne({ where: { key }, transaction: tx });
-
-export const findCorrectionOf = (tx: Tx, key: string) =>
-  ObservationRow.findOne({ where: { replaces: key }, transaction: tx });
-
-export const addObservation = (
-  tx: Tx,
-  jobId: string,
-  by: string,
-  entry: { key: string; observation: Observation; replaces?: string },
-) => ObservationRow.create(valuesOf(jobId, by, entry), { returning: false, transaction: tx });
-
-/** As `addObservation`, for many in one go. */
-export const addObservations = (
-  tx: Tx,
-  jobId: string,
-  by: string,
-  entries: readonly { key: string; observation: Observation; replaces?: string }[],
-) =>
-  ObservationRow.bulkCreate(
-    entries.map((entry) => valuesOf(jobId, by, entry)),
-    { transaction: tx },
-  );
-
-const valuesOf = (
-  jobId: string,
-  by: string,
-  { key, observation, replaces }: { key: string; observation: Observation; replaces?: string },
-) => ({
-  key,
-  jobId,
-  kind: observation.kind,
-  at: new Date(observation.at),
-  body: observation,
-  replaces: replaces ?? null,
-  recordedBy: by,
-});
-
-/** How many readings a job holds, corrected ones too, and how many bytes they are; and which job holds each of some keys. */
-export async function heldOf(
-  tx: Tx,
-  jobId: string,
-  keys: readonly string[],
-): Promise<{ count: number; bytes: number; holders: Map<string, string> }> {
-  const [held] = await database().query<{
-    count: number;
-    bytes: number;
-    holders: Record<string, string> | null;
-  }>(
-    `SELECT count(*)::int AS count, coalesce(sum(length(body::text)), 0)::int AS bytes,
-       (SELECT json_object_agg(key, job_id) FROM observations WHERE key = ANY($keys)) AS holders
-     FROM observations WHERE job_id = $jobId`,
-    { bind: { jobId, keys: [...keys] }, type: QueryTypes.SELECT, transaction: tx },
-  );
-  return {
-    count: held?.count ?? 0,
-    bytes: held?.bytes ?? 0,
-    holders: new Map(Object.entries(held?.holders ?? {})),
-  };
-}
-
-export const findTakenBack = (tx: Tx, key: string) => TakenBackRow.findByPk(key, { transaction: tx });
-
-export const addTakenBack = (
-  tx: Tx,
-  jobId: string,
-  observationKey: string,
-  { by, reason, at = new Date() }: { by: string; reason: string; at?: Date },
-) => TakenBackRow.create({ observationKey, jobId, at, by, reason }, { transaction: tx });
-
-export const takenBackOf = (tx: Tx, jobId: string) =>
-  TakenBackRow.findAll({ where: { jobId }, transaction: tx });
-
-export const observationsOf = (tx: Tx, jobId: string) =>
-  ObservationRow.findAll({ where: { jobId }, order: [['seq', 'ASC']], transaction: tx });
 
 /** The job that is open for a vehicle, if there is one: the newest. */
 export const openJobOf = (tx: Tx, vehicleId: string) =>

@@ -50,22 +50,21 @@ export const endSessionsOn = (tx: Tx, deviceId: string) =>
 /** A session nobody used for so long has ended, h: a tablet that was left lying is not somebody's for the rest of the day. */
 export const idleHours = 4;
 
-/** Who is signed in, and the shop's settings as they are stored. */
+/** Who is signed in and how long at most, and the shop's settings as they are stored. */
 type SignedIn = Pick<TechnicianRow, 'id' | 'name' | 'role' | 'units' | 'secondFactor'> & {
+  expiresAt: Date;
   settings: unknown;
 };
 
-/**
- * The technician a live session belongs to: asked of at every request, so in one query. That it was used is written down
- * once a minute at most.
- */
+/** The technician a live session belongs to, in one query. That it was used is written down once a minute at most. */
 export async function findBySession(tokenHash: string): Promise<SignedIn | undefined> {
   const [found] = await database().query<SignedIn>(
     `WITH used AS (
        UPDATE sessions SET used_at = now()
        WHERE token_hash = $tokenHash AND used_at BETWEEN now() - $idle::interval AND now() - interval '1 minute'
      )
-     SELECT technicians.id, name, role, units, second_factor AS "secondFactor", (SELECT settings FROM shop) AS settings
+     SELECT technicians.id, name, role, units, second_factor AS "secondFactor", expires_at AS "expiresAt",
+            (SELECT settings FROM shop) AS settings
      FROM sessions JOIN technicians ON technicians.id = technician_id
      WHERE token_hash = $tokenHash AND expires_at > now() AND used_at > now() - $idle::interval AND active
        AND NOT awaits_code`,

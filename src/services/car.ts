@@ -21,6 +21,7 @@ import type { LampThresholds, LiveEntry, Receiver, RegistryEntry } from '../core
 import type { JobState, VisitView } from '../core/visit/view';
 import { inTransaction, type Tx } from '../data/database';
 import * as jobs from '../data/jobs';
+import * as observations from '../data/observations';
 import { takeCar } from '../data/leases';
 import type { VehicleLead, WriteAnswer } from '../devices/vehicle/port';
 import { isUnderWay } from './car-write';
@@ -90,7 +91,7 @@ async function readAll(lead: VehicleLead): Promise<Result<Reading>> {
 export async function readCar(id: string, key: string, who: Person): Promise<Result<VisitView>> {
   const refusal = refuseUnless(who, 'record-readings');
   if (refusal) return refusal;
-  const there = await inTransaction((tx) => jobs.findObservation(tx, deriveKey(key, 'registry')));
+  const there = await inTransaction((tx) => observations.find(tx, deriveKey(key, 'registry')));
   if (there) return there.jobId === id ? viewJob(id) : unknownJob();
   const car = await inTransaction((tx) => carOf(tx, id));
   if (!car.ok) return car;
@@ -330,7 +331,7 @@ async function readBackAlone(id: string, key: string, who: Person): Promise<Resu
     if (after.kind === 'registry' && !after.run) {
       const outcome = writeVerdict(after) === 'worked' ? 'waiting-for-drive' : 'failed';
       const observation: Observation = { kind: 'relearn', at: readBackAt, method: 'write', outcome };
-      await jobs.addObservation(tx, id, who.name, { key: deriveKey(key, 'relearn'), observation });
+      await observations.add(tx, id, who.name, { key: deriveKey(key, 'relearn'), observation });
     }
     return viewIn(tx, id);
   });

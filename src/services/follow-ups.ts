@@ -7,7 +7,7 @@ import { inTransaction } from '../data/database';
 import { findJob } from '../data/jobs';
 import * as followUps from '../data/follow-ups';
 import { findVehicleById } from '../data/vehicles';
-import { assessmentOf, viewJob } from './jobs';
+import { briefAssessmentOf, viewJob } from './jobs';
 import type { Person } from './people';
 
 /** What is to be looked at again. */
@@ -67,5 +67,5 @@ export function endFollowUp(
 export async function suggestFollowUps(jobId: string, today = new Date()): Promise<Result<Suggested[]>> {
   const view = await viewJob(jobId);
   if (!view.ok) return view;
-  return success(suggestedFor(judgedJob(view.value), await assessmentOf(view.value), today));
+  return success(suggestedFor(judgedJob(view.value), await briefAssessmentOf(view.value), today));
 }

@@ -28,6 +28,9 @@ const thread =
     ? { filename: join(process.cwd(), 'dist/judge.mjs'), execArgv: [] }
     : { filename: join(process.cwd(), 'src/workers/judge.ts'), execArgv: ['--import', 'tsx'] };
 
+/** Room for what a judgement makes and drops: a thirtieth quicker than with what a thread has by itself, in turn with it. */
+const resourceLimits = { maxYoungGenerationSizeMb: 64 };
+
 /** More waiting than this are turned away: they would not be served before whoever asks has given up. */
 const mostWaiting = 256;
 
@@ -48,7 +51,8 @@ function poolOf(
   size: Pick<Options, 'maxThreads' | 'maxQueue' | 'concurrentTasksPerWorker'>,
 ): () => Piscina<Task, unknown> {
   let threads: Piscina<Task, unknown> | undefined;
-  return () => (threads ??= new Piscina({ ...thread, ...size, minThreads: 1, idleTimeout: 60_000 }));
+  return () =>
+    (threads ??= new Piscina({ ...thread, ...size, resourceLimits, minThreads: 1, idleTimeout: 60_000 }));
 }
 
 async function run<Kind extends What>(

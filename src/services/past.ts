@@ -16,7 +16,7 @@ import * as jobs from '../data/jobs';
 import { idsMetElsewhere, jobsWithSensor, vehiclesById } from '../data/search';
 import { findVehicleById, type VehicleFacts } from '../data/vehicles';
 import { loadWheelSets, wheelSetsWith } from '../data/wheel-sets';
-import { assessmentOf, viewJob } from './jobs';
+import { briefAssessmentOf, viewJob } from './jobs';
 import { surroundings } from './surroundings';
 
 /** What the shop remembers of a vehicle and of a sensor, over all visits. */
@@ -147,7 +147,7 @@ export async function foundOn(visits: readonly Visit[]): Promise<Map<string, str
     await Promise.all(
       last.map(async ({ id }) => {
         const view = await viewJob(id);
-        const findings = view.ok ? toRead(findingsThatHold(await assessmentOf(view.value))) : [];
+        const findings = view.ok ? toRead(findingsThatHold(await briefAssessmentOf(view.value))) : [];
         return [id, findings.map(titleOf)] as const;
       }),
     ),

@@ -19,12 +19,13 @@ import { metric, type UnitChoice } from '../core/units';
 import type { ShopSettings } from '../core/shop';
 import type { Person, Role } from '../core/visit/person';
 import { brokenRule, inOwnShop, inTransaction, type Tx } from '../data/database';
-import { announcePeople } from '../data/notifications';
+import { peopleChanged } from '../data/notifications';
 import { loadShop, settingsFrom } from '../data/shop';
 import * as technicians from '../data/technicians';
 import { useDevices } from './devices';
 import { log } from './log';
 import { hashPassphrase, passphraseMatches, refusePassphrase } from './passphrase';
+import { rememberedPerson } from './remembered-person';
 
 export type { Person };
 
@@ -164,19 +165,23 @@ export const signInRefusal = (code: string | null): string | undefined =>
         codeTooLate(),
       ].find(({ problem }) => problem.code === code)?.problem.message;
 
-export async function personOfToken(token: string): Promise<Person | undefined> {
-  // Whichever shop is looked into: whoever looks belongs to this one.
-  const found = await inOwnShop(() => technicians.findBySession(hashToken(token)));
-  if (!found) return undefined;
-  const shop = settingsFrom(found.settings);
-  useDevices(shop.devices);
-  return personOf(found, shop);
+/** Whose session this is. What is told is not to be changed: others have it too. */
+export function personOfToken(token: string): Promise<Person | undefined> {
+  const tokenHash = hashToken(token);
+  return rememberedPerson(tokenHash, async () => {
+    // Whichever shop is looked into: whoever looks belongs to this one.
+    const found = await inOwnShop(() => technicians.findBySession(tokenHash));
+    if (!found) return undefined;
+    const shop = settingsFrom(found.settings);
+    useDevices(shop.devices);
+    return { person: personOf(found, shop), expiresAt: found.expiresAt };
+  });
 }
 
 export async function signOut(token: string): Promise<void> {
   await inTransaction(async (tx) => {
     await technicians.endSession(tx, hashToken(token));
-    await announcePeople(tx);
+    peopleChanged(tx);
   });
 }
 
@@ -223,7 +228,7 @@ export async function setActive(who: Person, id: string, active: boolean): Promi
     if (!row) return unknownPerson();
     await row.update({ active }, { transaction: tx });
     if (!active) await technicians.endSessionsOf(tx, id);
-    await announcePeople(tx);
+    peopleChanged(tx);
     return success(null);
   });
 }
@@ -242,6 +247,7 @@ export const chooseUnits = (who: Person, units: UnitChoice | null) =>
   inTransaction(async (tx) => {
     const row = await technicians.findTechnician(tx, who.id);
     await row?.update({ units }, { transaction: tx });
+    peopleChanged(tx);
   });
 
 /** What a role may do beyond looking, booking in and handing over. */

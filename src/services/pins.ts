@@ -13,7 +13,7 @@ import {
 import { success, type Result } from '../core/result';
 import type { PairedDevice, SessionSummary } from '../core/visit/person';
 import { inTransaction } from '../data/database';
-import { announcePeople } from '../data/notifications';
+import { peopleChanged } from '../data/notifications';
 import * as paired from '../data/paired-devices';
 import * as technicians from '../data/technicians';
 import { hashPassphrase, passphraseMatches, refusePassphrase } from './passphrase';
@@ -42,7 +42,7 @@ export function unpairDevice(id: string): Promise<Result<PairedDevice[]>> {
     if (!found) return unknownDevice();
     await found.update({ unpairedAt: new Date() }, { transaction: tx });
     await technicians.endSessionsOn(tx, id);
-    await announcePeople(tx);
+    peopleChanged(tx);
     return success(devices.filter((device) => device !== found).map(summaryOf));
   });
 }
@@ -120,7 +120,7 @@ export async function setSecret(
   return inTransaction(async (tx) => {
     await row.update(changes, { transaction: tx });
     await technicians.endOtherSessionsOf(tx, who.id, hashToken(token));
-    await announcePeople(tx);
+    peopleChanged(tx);
     return success(null);
   });
 }
@@ -139,7 +139,7 @@ export async function resetPassphrase(id: string, passphrase: string): Promise<R
     if (refusal) return refusal;
     await row.update({ passphraseHash, pinHash: null }, { transaction: tx });
     await technicians.endSessionsOf(tx, id);
-    await announcePeople(tx);
+    peopleChanged(tx);
     return success(null);
   });
 }
@@ -160,7 +160,7 @@ export const sessionsOf = (who: Person, token: string): Promise<SessionSummary[]
 export function endOneSession(who: Person, id: string): Promise<Result<null>> {
   return inTransaction(async (tx) => {
     if ((await technicians.endSessionById(tx, who.id, id)) === 0) return unknownSession();
-    await announcePeople(tx);
+    peopleChanged(tx);
     return success(null);
   });
 }

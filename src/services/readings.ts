@@ -4,7 +4,7 @@ import { success, type Result } from '../core/result';
 import type { VisitView } from '../core/visit/view';
 import type { Position } from '../core/wheel';
 import { inTransaction } from '../data/database';
-import { findObservation } from '../data/jobs';
+import * as observations from '../data/observations';
 import { findVehicleById } from '../data/vehicles';
 import { activationTool, noteDevice } from './devices';
 import { record, viewJob } from './jobs';
@@ -19,7 +19,7 @@ export async function wake(
   asked: { key: string; wheel: Position; trigger: Seen<'activation'>['trigger'] },
   who: Person,
 ): Promise<Result<VisitView>> {
-  const there = await inTransaction((tx) => findObservation(tx, asked.key));
+  const there = await inTransaction((tx) => observations.find(tx, asked.key));
   if (there) return there.jobId === id ? viewJob(id) : unknownJob();
   const observation = await wakeAt(id, asked, who);
   return observation.ok ? record(id, { key: asked.key, observation: observation.value }, who) : observation;

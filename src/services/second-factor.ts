@@ -10,7 +10,7 @@ import {
 } from '../contract/refusals';
 import { success, type Result } from '../core/result';
 import { inTransaction, type Tx } from '../data/database';
-import { announcePeople } from '../data/notifications';
+import { peopleChanged } from '../data/notifications';
 import * as technicians from '../data/technicians';
 import { log } from './log';
 import { hashToken, startSession, type Person, type SignedIn } from './people';
@@ -70,7 +70,7 @@ export async function setSecondFactor(
       { transaction: tx },
     );
     await technicians.endOtherSessionsOf(tx, who.id, hashToken(token));
-    await announcePeople(tx);
+    peopleChanged(tx);
   });
   log.info({ person: who.id }, 'a second factor was set');
   return success({ recovery });
@@ -95,7 +95,7 @@ function takeAway(id: string, { endsSessions }: { endsSessions: boolean }): Prom
     if (!row) return unknownPerson();
     await row.update({ secondFactor: null, secondFactorStep: null, recoveryHashes: [] }, { transaction: tx });
     if (endsSessions) await technicians.endSessionsOf(tx, id);
-    await announcePeople(tx);
+    peopleChanged(tx);
     log.info({ person: id }, 'a second factor was taken away');
     return success(null);
   });

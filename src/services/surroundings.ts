@@ -4,7 +4,7 @@ import type { Job } from '../core/job';
 import type { ShopSettings } from '../core/shop';
 import type { Receiver } from '../core/uds/receiver';
 import { profileOf } from '../core/visit/notes';
-import type { Tx } from '../data/database';
+import { inTransaction, type Tx } from '../data/database';
 import { loadGauges } from '../data/gauges';
 import { loadShop } from '../data/shop';
 import * as vehicles from '../data/vehicles';
@@ -22,16 +22,20 @@ export interface Surroundings {
 
 let known: { revision: string; surroundings: Surroundings } | undefined;
 
-/** `revision`: as it came with a job. */
-export async function surroundings(tx: Tx, revision: string): Promise<Surroundings> {
+/** `revision`: as it came with a job. `tx`: where one is open. */
+export async function surroundings(tx: Tx | undefined, revision: string): Promise<Surroundings> {
   if (known?.revision === revision) return known.surroundings;
+  const read = await (tx ? readIn(tx) : inTransaction(readIn));
+  known = { revision, surroundings: read };
+  return read;
+}
+
+async function readIn(tx: Tx): Promise<Surroundings> {
   const profiles = new Map((await vehicles.listProfiles(tx)).map((profile) => [profile.name, profile]));
-  const read: Surroundings = {
+  return {
     shop: await loadShop(tx),
     gauges: await loadGauges(tx),
     receiverOf: (job) => profiles.get(profileOf(job) ?? '')?.receiver ?? undefined,
     experienceAt: await experienceBefore(tx),
   };
-  known = { revision, surroundings: read };
-  return read;
 }

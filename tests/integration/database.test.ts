@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { database, databaseAnswers, ensureDatabase, inTransaction, type Tx } from '../../src/data/database';
 import { migrate } from '../../src/data/migrations';
 import { onChange } from '../../src/data/notifications';
-import { bookIn, viewJob } from '../../src/services/jobs';
+import { bookIn, record, viewJob } from '../../src/services/jobs';
 import { must } from '../support/must';
 import { person } from '../support/people';
 
@@ -56,6 +56,7 @@ describe('migrations', () => {
       { name: '0021-follow-ups-by-job' },
       { name: '0022-open-doors' },
       { name: '0023-second-factor' },
+      { name: '0024-people-news' },
     ]);
   });
 
@@ -100,6 +101,24 @@ describe('a use case', () => {
   });
 });
 
+describe('a statement', () => {
+  it('with parameters is prepared once for a connection, however often it is asked', async () => {
+    const text = 'SELECT $1::int + 1 AS next';
+    await inTransaction(async (transaction) => {
+      for (const n of [1, 2, 3]) {
+        const asked = { bind: [n], type: QueryTypes.SELECT as const, transaction };
+        expect(await database().query(text, asked)).toEqual([{ next: n + 1 }]);
+      }
+      // PostgreSQL 15 manual, 54.17: the statements prepared in this connection, with the text each was asked with.
+      const [prepared] = await database().query<{ count: number }>(
+        `SELECT count(*)::int AS count FROM pg_prepared_statements WHERE statement = '${text}'`,
+        { type: QueryTypes.SELECT, transaction },
+      );
+      expect(prepared?.count).toBe(1);
+    });
+  });
+});
+
 describe('news of a job', () => {
   const booked = async () =>
     must(await bookIn({ key: newKey(), vehicle: { label: 'Corriente Vela' } }, person())).id;
@@ -136,6 +155,28 @@ describe('news of a job', () => {
 });
 
 describe('a job', () => {
+  it('is seen as it was answered with, and as it is once anything it rests on was changed', async () => {
+    const who = person('technician');
+    const { id } = must(await bookIn({ key: newKey(), vehicle: { label: 'Corriente Vela' } }, who));
+    const seen = { kind: 'lamp', at: new Date().toISOString(), state: 'steady' } as const;
+    const answered = must(await record(id, { key: newKey(), observation: seen }, who));
+    expect(must(await viewJob(id))).toBe(answered);
+    // By another process, which this one hears nothing of.
+    await query(
+      "UPDATE jobs SET header = jsonb_set(header, '{vehicle,label}', '\"Corriente Luz\"') WHERE id = $1",
+      [id],
+    );
+    expect(must(await viewJob(id)).job.vehicle.label).toBe('Corriente Luz');
+  });
+
+  it('that a reading was refused for is seen as it was before', async () => {
+    const who = person('technician');
+    const { id } = must(await bookIn({ key: newKey(), vehicle: { label: 'Corriente Vela' } }, who));
+    const seen = { kind: 'lamp', at: new Date().toISOString(), state: 'steady' } as const;
+    await expect(record(id, { key: 'no key at all', observation: seen }, who)).rejects.toThrow();
+    expect(must(await viewJob(id)).job.observations).toEqual([]);
+  });
+
   it('nobody opened is not found', async () => {
     expect(await viewJob(newKey())).toMatchObject({ ok: false, problem: { code: 'unknown-job' } });
   });

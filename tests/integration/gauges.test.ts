@@ -156,9 +156,9 @@ describe('a reading', () => {
     ];
     for (const body of bodies) await record(job, { key: newKey(), observation: body }, ines);
     await asReadMigration.up(database().getQueryInterface());
-    const view = await viewJob(job);
-    if (!view.ok) throw new Error(view.problem.message);
-    const [first, second, third] = allOf(view.value.job, 'gauge').map(({ seen }) => seen);
+    const file = await exportJob(job);
+    if (!file.ok) throw new Error(file.problem.message);
+    const [first, second, third] = allOf(file.value, 'gauge').map(({ seen }) => seen);
     expect(first).toMatchObject({ kPa: 233, gauge, typed: '233' });
     for (const derived of ['readKPa', 'plusMinusKPa', 'trusted']) expect(first).not.toHaveProperty(derived);
     expect(second).not.toHaveProperty('trusted');

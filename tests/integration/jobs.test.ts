@@ -19,6 +19,7 @@ import {
   yard,
   verdictOf,
 } from '../../src/services/jobs';
+import { viewIn } from '../../src/services/jobs/view';
 import { lookUp } from '../../src/services/vehicles';
 import { exportedJob } from '../support/arbitrary-job';
 import {
@@ -69,6 +70,53 @@ describe('a recorded thing', () => {
       ok: false,
       problem: { code: 'key-in-use' },
     });
+  });
+
+  it('comes back in the view that is read from the records, whoever recorded what meanwhile', async () => {
+    const id = await newJob();
+    const behind = (observation: ReturnType<typeof gauge>) =>
+      // As another server process does.
+      database().query(
+        'INSERT INTO observations (key, job_id, kind, at, body, recorded_by) VALUES ($key, $id, $kind, $at, $body, $by)',
+        {
+          bind: {
+            key: newKey(),
+            id,
+            kind: observation.kind,
+            at: observation.at,
+            body: observation,
+            by: 'Pilar',
+          },
+        },
+      );
+    const all = [
+      ...gauges(1, { RR: 219 }),
+      lamp(9, 'steady'),
+      ...scans(12),
+      registry(20),
+      ...lives(30, undefined, 60),
+    ];
+    for (const [n, observation] of all.entries()) {
+      if (n === 3) await behind(gauge(4, 'RF', 140));
+      const noted = { ...observation, note: 'left “as is”', more: [0.1, 1e-7, { b: null, a: -0 }] };
+      const said = must(await record(id, { key: newKey(), observation: noted }, ines));
+      expect(said).toEqual(must(await viewIn(undefined, id)));
+      expect(said).toEqual(must(await viewJob(id)));
+      expect(said.job.observations).toHaveLength(n + (n < 3 ? 1 : 2));
+    }
+  });
+
+  it('is not taken once somebody else has closed the job', async () => {
+    const id = await newJob();
+    must(await record(id, entry(gauge(1, 'LF', 230)), ines));
+    await database().query("UPDATE jobs SET state = 'cancelled', cancelled_at = now() WHERE id = $id", {
+      bind: { id },
+    });
+    expect(await record(id, entry(gauge(2, 'LF', 231)), ines)).toMatchObject({
+      ok: false,
+      problem: { code: 'cancelled' },
+    });
+    expect(await count('observations', id)).toBe(1);
   });
 
   it('is put right by another that points to it; both stay, and only once', async () => {

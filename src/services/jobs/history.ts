@@ -3,18 +3,19 @@ import { success, type Result } from '../../core/result';
 import type { HistoryLine } from '../../core/visit/history';
 import { inTransaction } from '../../data/database';
 import * as jobs from '../../data/jobs';
+import * as observations from '../../data/observations';
 
 /** All that was recorded on a job and changed about it, the newest first: who, when, and what stood before. Problem: `unknown-job`. */
 export function historyOf(id: string): Promise<Result<HistoryLine[]>> {
   return inTransaction(async (tx) => {
     const row = await jobs.findJob(tx, id);
     if (!row) return unknownJob();
-    const observations = await jobs.observationsOf(tx, id);
-    const takenBack = new Map((await jobs.takenBackOf(tx, id)).map((one) => [one.observationKey, one]));
-    const correctedBy = new Map(
-      observations.flatMap(({ key, replaces }) => (replaces ? [[replaces, key]] : [])),
+    const seen = await observations.ofJob(tx, id);
+    const takenBack = new Map(
+      (await observations.takenBackOf(tx, id)).map((one) => [one.observationKey, one]),
     );
-    const recorded = observations.map((one): HistoryLine => {
+    const correctedBy = new Map(seen.flatMap(({ key, replaces }) => (replaces ? [[replaces, key]] : [])));
+    const recorded = seen.map((one): HistoryLine => {
       const back = takenBack.get(one.key);
       return {
         kind: 'recorded',

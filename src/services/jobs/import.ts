@@ -13,6 +13,7 @@ import { addConfirmation, findConfirmation } from '../../data/confirmations';
 import { inTransaction, type Tx } from '../../data/database';
 import { setOwner } from '../../data/customers';
 import * as jobs from '../../data/jobs';
+import * as observations from '../../data/observations';
 import * as runs from '../../data/runs';
 import { addService, findService } from '../../data/sensor-services';
 import * as vehicles from '../../data/vehicles';
@@ -53,7 +54,7 @@ export function takeIn(
     const there = await jobs.findJobByKey(tx, key);
     const row = there ?? (await createFromFile(tx, key, header, who));
     const closed = there && there.state !== 'open' ? closedJob(there.state) : undefined;
-    const held = await jobs.heldOf(
+    const held = await observations.heldOf(
       tx,
       row.id,
       entries.map(({ key: entryKey }) => entryKey),
@@ -65,11 +66,11 @@ export function takeIn(
     if (fresh.length > 0 && closed) return closed;
     const tooMuch = refuseAmount(held, fresh);
     if (tooMuch) return tooMuch;
-    await jobs.addObservations(tx, row.id, who.name, fresh);
+    await observations.addAll(tx, row.id, who.name, fresh);
     for (const { key: entryKey, takenBack } of fresh) {
       if (!takenBack) continue;
       const { at, by, reason } = takenBack;
-      await jobs.addTakenBack(tx, row.id, entryKey, { at: new Date(at), by, reason });
+      await observations.addTakenBack(tx, row.id, entryKey, { at: new Date(at), by, reason });
     }
     for (const write of writes) {
       const known = await jobs.findWrite(tx, write.key);

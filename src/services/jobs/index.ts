@@ -1,6 +1,7 @@
 /** The use cases of a job, each in a file of its own. */
 export {
   assessmentOf,
+  briefAssessmentOf,
   claimsOfJob,
   reasonsOf,
   revisionOf,

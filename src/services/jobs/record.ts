@@ -1,7 +1,7 @@
 import { setRight } from '../../core/clock';
 import type { Header, Observation } from '../../core/job';
 import type { Entry } from '../../core/job/record';
-import { mostIn } from '../../core/job/schema';
+import { mostIn, observationSchema } from '../../core/job/schema';
 import {
   alreadyCorrected,
   closedJob,
@@ -15,22 +15,78 @@ import {
 import { success, type Result } from '../../core/result';
 import { wheelsOf } from '../../core/placard';
 import type { VisitView } from '../../core/visit/view';
-import { inJobTransaction, type Tx } from '../../data/database';
-import * as jobs from '../../data/jobs';
+import { inJobTurn, inTransaction, isDouble, type Tx } from '../../data/database';
+import type * as jobs from '../../data/jobs';
+import * as observations from '../../data/observations';
 import { refuseUnless, type Person } from '../people';
-import { viewIn } from './view';
+import { originOf, remembered, viewFrom, viewIn } from './view';
 
 /**
  * Adds what was seen. The same key again changes nothing. Problems: `unknown-job`, `handed-over`,
  * `not-allowed`, `no-such-wheel`, `key-in-use`, `nothing-to-correct`, `already-corrected`.
  */
-export function record(id: string, entry: Entry, who: Person): Promise<Result<VisitView>> {
-  return inJobTransaction(id, async (tx) => {
-    const refusal = refuseRecording(who, [entry]);
-    if (refusal) return refusal;
-    const added = await recordIn(tx, id, [entry], who);
-    return added.ok ? viewIn(tx, id) : added;
-  });
+export async function record(id: string, entry: Entry, who: Person): Promise<Result<VisitView>> {
+  const refusal = refuseRecording(who, [entry]);
+  if (refusal) return refusal;
+  const view = await inJobTurn(
+    id,
+    async () =>
+      (await recordedAsKnown(id, entry, who)) ??
+      inTransaction(async (tx) => {
+        const added = await recordIn(tx, id, [entry], who);
+        return added.ok ? viewIn(tx, id) : added;
+      }),
+  );
+  return remembered(view);
+}
+
+/**
+ * Adds a reading to a job that still is as this process read it last, in one statement: most do, as long as one hand is at
+ * the car. Undefined where it is not, or where there is anything to look at: then nothing was added.
+ */
+async function recordedAsKnown(
+  id: string,
+  { key, observation, replaces }: Entry,
+  who: Person,
+): Promise<Result<VisitView> | undefined> {
+  const known = originOf(id);
+  if (!known || replaces) return undefined;
+  const { row, record } = known.stored;
+  const { entries } = record;
+  const fresh = { key, observation: setRight(observation, Date.now()) };
+  const refusal =
+    refuseWheel(record.header, observation) ??
+    refuseAmount({ count: entries.length, bytes: entries.length * mostBytes }, [fresh]);
+  const isThere = entries.some((entry) => entry.key === key);
+  if (refusal || isThere) return undefined;
+  const revision = await addedAt(row, fresh, who);
+  if (revision === undefined) return undefined;
+  // As it is stored, and would be read.
+  const entry = { key, observation: observationSchema.parse(JSON.parse(JSON.stringify(fresh.observation))) };
+  return success(
+    viewFrom({
+      ...known,
+      stored: {
+        ...known.stored,
+        row: { ...row, revision },
+        record: { ...record, entries: [...entries, entry] },
+      },
+    }),
+  );
+}
+
+/** The revision of the job with it; undefined where it was not added, as where its key is in use. */
+async function addedAt(
+  { id, revision }: Pick<jobs.JobRow, 'id' | 'revision'>,
+  entry: Entry,
+  { name }: Person,
+): Promise<string | undefined> {
+  try {
+    return await observations.addAt(id, revision, name, entry);
+  } catch (error) {
+    if (isDouble(error)) return undefined;
+    throw error;
+  }
 }
 
 /** What is read at the car is not for the counter, whichever way it comes; the lamp, which anybody sees, is. Problem: `not-allowed`. */
@@ -47,7 +103,7 @@ export async function refuseFirst(
   entries: readonly Entry[],
 ): Promise<Result<never> | undefined> {
   for (const { key, observation } of entries) {
-    if (await jobs.findObservation(tx, key)) return recordedElsewhere();
+    if (await observations.find(tx, key)) return recordedElsewhere();
     const refusal = refuseWheel(header, observation);
     if (refusal) return refusal;
   }
@@ -56,13 +112,13 @@ export async function refuseFirst(
 
 /** As `record`, for several at once within a use case. */
 export async function recordIn(tx: Tx, id: string, entries: Entry[], who: Person): Promise<Result<null>> {
-  const row = await jobs.lockJob(tx, id);
-  if (!row) return unknownJob();
-  const held = await jobs.heldOf(
+  const found = await observations.lockToRecord(
     tx,
     id,
     entries.map(({ key }) => key),
   );
+  if (!found) return unknownJob();
+  const { row, held } = found;
   const fresh = firstOfEachKey(entries).filter(({ key }) => held.holders.get(key) !== id);
   for (const [place, entry] of fresh.entries()) {
     if (held.holders.has(entry.key)) return recordedElsewhere();
@@ -73,7 +129,7 @@ export async function recordIn(tx: Tx, id: string, entries: Entry[], who: Person
       refuseAmount(held, fresh.slice(0, place + 1));
     if (refusal) return refusal;
     const observation = setRight(entry.observation, Date.now());
-    await jobs.addObservation(tx, id, who.name, { ...entry, observation });
+    await observations.add(tx, id, who.name, { ...entry, observation });
   }
   return success(null);
 }
@@ -105,11 +161,11 @@ export function refuseAmount(
 
 async function refuseCorrection(tx: Tx, jobId: string, entry: Entry): Promise<Result<never> | undefined> {
   if (!entry.replaces) return undefined;
-  const old = await jobs.findObservation(tx, entry.replaces);
+  const old = await observations.find(tx, entry.replaces);
   if (old?.jobId !== jobId || old.kind !== entry.observation.kind) {
     return nothingToCorrect();
   }
-  return (await jobs.findCorrectionOf(tx, entry.replaces)) ? alreadyCorrected() : undefined;
+  return (await observations.findCorrectionOf(tx, entry.replaces)) ? alreadyCorrected() : undefined;
 }
 
 function refuseWheel(job: Header, observation: Observation): Result<never> | undefined {

@@ -3,6 +3,7 @@ import type { Result } from '../../core/result';
 import type { VisitView } from '../../core/visit/view';
 import { inJobTransaction } from '../../data/database';
 import * as jobs from '../../data/jobs';
+import * as observations from '../../data/observations';
 import { refuseUnless, type Person } from '../people';
 import { refuseClosed } from './common';
 import { viewIn } from './view';
@@ -20,14 +21,14 @@ export function takeBack(
   return inJobTransaction(id, async (tx) => {
     const row = await jobs.lockJob(tx, id);
     if (!row) return unknownJob();
-    const seen = await jobs.findObservation(tx, asked.observation);
+    const seen = await observations.find(tx, asked.observation);
     if (seen?.jobId !== id) return nothingToCorrect();
     const refusal = refuseClosed(row) ?? refuseUnless(who, 'record-readings');
     // The lamp is anybody's to note, and so to take back.
     if (refusal && !(seen.kind === 'lamp' && row.state === 'open')) return refusal;
-    if (await jobs.findTakenBack(tx, asked.observation)) return viewIn(tx, id);
-    if (await jobs.findCorrectionOf(tx, asked.observation)) return alreadyCorrected();
-    await jobs.addTakenBack(tx, id, asked.observation, { by: who.name, reason: asked.reason });
+    if (await observations.findTakenBack(tx, asked.observation)) return viewIn(tx, id);
+    if (await observations.findCorrectionOf(tx, asked.observation)) return alreadyCorrected();
+    await observations.addTakenBack(tx, id, asked.observation, { by: who.name, reason: asked.reason });
     return viewIn(tx, id);
   });
 }

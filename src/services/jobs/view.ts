@@ -13,25 +13,45 @@ import { nextMove, type Move } from '../../core/visit';
 import type { Assessment } from '../../core/assessment';
 import type { UnitChoice } from '../../core/units';
 import { judgedJob, readable, type VisitView } from '../../core/visit/view';
-import { inTransaction, type Tx } from '../../data/database';
+import type { Tx } from '../../data/database';
 import * as jobs from '../../data/jobs';
 import { judgedOnce } from '../judging';
 import { atHand, devicesNow } from '../devices';
 import { shopCurve } from '../sensor-lives';
-import { surroundings } from '../surroundings';
+import { surroundings, type Surroundings } from '../surroundings';
 
 /** The view of each job as it was put together last, with all it rests on: twenty screens that hear of one reading are told the same. */
 const views = new LRUCache<string, { name: string; view: VisitView }>({ max: 300 });
+
+/** What a view was put together from. */
+export interface Origin {
+  stored: jobs.StoredJob;
+  around: Surroundings;
+}
+
+const origins = new WeakMap<VisitView, Origin & { name: string }>();
+
+/** What the view that is kept of a job was put together from; undefined where none is. It may be old. */
+export function originOf(id: string): Origin | undefined {
+  const known = views.get(id);
+  return known && origins.get(known.view);
+}
+
+const viewName = ({ revision, surroundings }: jobs.Stamp): string =>
+  [revision, surroundings, ...Object.values(devicesNow())].join();
 
 /** The job as a screen needs it: facts alone. One query where nothing changed. Problem: `unknown-job`. */
 export async function viewJob(id: string): Promise<Result<VisitView>> {
   const stamp = await jobs.stampOf(id);
   if (!stamp) return unknownJob();
-  const name = [id, ...Object.values(stamp), ...Object.values(devicesNow())].join();
   const known = views.get(id);
-  if (known?.name === name) return success(known.view);
-  const view = await inTransaction((tx) => viewIn(tx, id));
-  if (view.ok && view.value.revision === Number(stamp.revision)) views.set(id, { name, view: view.value });
+  return known?.name === viewName(stamp) ? success(known.view) : remembered(await viewIn(undefined, id));
+}
+
+/** Keeps a view for whoever asks next. Not of what is not committed yet: that may never have been. */
+export function remembered(view: Result<VisitView>): Result<VisitView> {
+  const name = view.ok ? origins.get(view.value)?.name : undefined;
+  if (view.ok && name !== undefined) views.set(view.value.id, { name, view: view.value });
   return view;
 }
 
@@ -41,16 +61,22 @@ export const revisionOf = async (id: string): Promise<number | undefined> => {
   return stamp && Number(stamp.revision);
 };
 
-export async function viewIn(tx: Tx, id: string): Promise<Result<VisitView>> {
+/** `tx`: where one is open, of what was just changed in it. */
+export async function viewIn(tx: Tx | undefined, id: string): Promise<Result<VisitView>> {
   const stored = await jobs.loadJob(tx, id);
   if (!stored) return unknownJob();
-  const { row, record } = stored;
-  const { shop, gauges, receiverOf, experienceAt } = await surroundings(tx, stored.surroundings);
+  return success(viewFrom({ stored, around: await surroundings(tx, stored.surroundings) }));
+}
+
+/** The view of a job as it was read, in what it was read with. */
+export function viewFrom(origin: Origin): VisitView {
+  const { row, record, surroundings } = origin.stored;
+  const { shop, gauges, receiverOf, experienceAt } = origin.around;
   const receiver = receiverOf(record.header);
   const experience = experienceAt(row.openedAt);
   const job = toJobFile(record);
   const sensorCurve = shopCurve();
-  return success({
+  const view: VisitView = {
     id: row.id,
     number: row.number,
     vehicleId: row.vehicleId,
@@ -64,11 +90,13 @@ export async function viewIn(tx: Tx, id: string): Promise<Result<VisitView>> {
     codes: receiver?.codes ?? {},
     devices: atHand(job, receiver, shop),
     gauges: speakingFor(job, gauges),
-  });
+  };
+  origins.set(view, { ...origin, name: viewName({ revision: row.revision, surroundings }) });
+  return view;
 }
 
 /** The gauges in use and those this job was read with, each with the checks that speak for its readings. */
-function speakingFor(job: Job, register: readonly Instrument[]): Instrument[] {
+export function speakingFor(job: Job, register: readonly Instrument[]): Instrument[] {
   const readings = [...job.observations, ...(job.history ?? [])].flatMap((seen) =>
     seen.kind === 'gauge' ? [seen] : [],
   );
@@ -87,6 +115,10 @@ function speakingFor(job: Job, register: readonly Instrument[]): Instrument[] {
 /** What follows from a job; worked out once for what it rests on. */
 export const assessmentOf = (view: VisitView): Promise<Assessment> =>
   judgedOnce({ id: view.id, name: nameOf(view) }, 'assessment', () => factsOf(view));
+
+/** The same without the evidence of its findings, which takes longest. */
+export const briefAssessmentOf = (view: VisitView): Promise<Assessment> =>
+  judgedOnce({ id: view.id, name: nameOf(view) }, 'verdict', () => factsOf(view));
 
 /** Why each of its findings is made, worded in these units. */
 export const reasonsOf = (view: VisitView, assessment: Assessment, units: UnitChoice): Reasons =>
@@ -113,7 +145,12 @@ export const claimsOfJob = (view: VisitView): Promise<Claims> =>
 const factsOf = (view: VisitView) => Promise.resolve({ job: judgedJob(view), experience: view.experience });
 
 /** All that a verdict rests on. */
-const nameOf = ({ id, revision, gauges, experience }: VisitView): string =>
+export const nameOf = ({
+  id,
+  revision,
+  gauges,
+  experience,
+}: Pick<VisitView, 'id' | 'revision' | 'gauges' | 'experience'>): string =>
   [
     id,
     revision,

@@ -10,7 +10,6 @@ import { proofOf } from '../../core/proof';
 import { unnamedVehicle } from '../../core/job/words';
 import { nextMove } from '../../core/visit';
 import { plateOf } from '../../core/visit/notes';
-import { inTransaction, type Tx } from '../../data/database';
 import * as jobs from '../../data/jobs';
 import { LRUCache } from 'lru-cache';
 import pLimit from 'p-limit';
@@ -18,11 +17,12 @@ import { atHand, devicesNow } from '../devices';
 import { judgedOnce } from '../judging';
 import { log, traceOf } from '../log';
 import { surroundings } from '../surroundings';
+import { nameOf, speakingFor } from './view';
 
 /** Handed-over cars stay in sight of the Yard this long. */
 const yardHours = 7 * 24;
 
-const nameOf = ({ id, revision, surroundings, learned }: jobs.YardRow): string => {
+const lineNameOf = ({ id, revision, surroundings, learned }: jobs.YardRow): string => {
   const { tool, lead, practice } = devicesNow();
   return [id, revision, surroundings, learned, tool, lead, practice].join();
 };
@@ -42,7 +42,7 @@ const judgedEveryMs = 5_000;
 export async function yard(now = new Date()): Promise<YardLine[]> {
   const since = new Date(now.getTime() - yardHours * 3_600_000);
   const rows = await jobs.loadYard(since);
-  const changed = rows.filter((row) => last.get(row.id)?.name !== nameOf(row));
+  const changed = rows.filter((row) => last.get(row.id)?.name !== lineNameOf(row));
   const ageOf = (row: jobs.YardRow) => {
     const then = last.get(row.id);
     return then?.line.state === row.state ? now.getTime() - then.atMs : Infinity;
@@ -55,7 +55,7 @@ export async function yard(now = new Date()): Promise<YardLine[]> {
 }
 
 async function judged(rows: readonly jobs.YardRow[]): Promise<Map<string, YardLine>> {
-  const facts = rows.length > 0 ? await inTransaction((tx) => factsOf(tx, rows)) : [];
+  const facts = rows.length > 0 ? await factsOf(rows) : [];
   return new Map(await Promise.all(facts.map(async (of) => [of.row.id, await lineOf(of)] as const)));
 }
 
@@ -74,32 +74,49 @@ function judgeBehind(rows: readonly jobs.YardRow[]): void {
 
 type Facts =
   | { row: jobs.YardRow; unreadable: string; header: jobs.JobFacts['header'] }
-  | { row: jobs.YardRow; job: Job; devices: DevicesAtHand; experience: Experience | undefined };
+  | {
+      row: jobs.YardRow;
+      job: Job;
+      devices: DevicesAtHand;
+      experience: Experience | undefined;
+      /** All that the verdict rests on. */
+      name: string;
+    };
 
 /** What the lines of these jobs are worked out from. */
-async function factsOf(tx: Tx, rows: readonly jobs.YardRow[]): Promise<Facts[]> {
+async function factsOf(rows: readonly jobs.YardRow[]): Promise<Facts[]> {
   const loaded = await jobs.loadReadable(
-    tx,
+    undefined,
     rows.map(({ id }) => id),
   );
   const stored = new Map(loaded.map((job) => [job.row.id, job]));
-  const { shop, gauges, receiverOf, experienceAt } = await surroundings(tx, loaded[0]?.surroundings ?? '');
+  const { shop, gauges, receiverOf, experienceAt } = await surroundings(
+    undefined,
+    loaded[0]?.surroundings ?? '',
+  );
   return rows.flatMap((row): Facts[] => {
     const found = stored.get(row.id);
     if (!found) return [];
     const { record } = found;
     if (record instanceof jobs.Unreadable)
       return [{ row, unreadable: record.what, header: found.row.header }];
-    const job = asJudged(toJobFile(record), gauges);
+    const read = toJobFile(record);
+    const job = asJudged(read, gauges);
     const devices = atHand(job, receiverOf(job), shop);
-    return [{ row, job, devices, experience: experienceAt(new Date(row.openedAt)) }];
+    const experience = experienceAt(new Date(row.openedAt));
+    const rests = {
+      id: row.id,
+      revision: Number(row.revision),
+      gauges: speakingFor(read, gauges),
+      experience,
+    };
+    return [{ row, job, devices, experience, name: nameOf(rests) }];
   });
 }
 
 async function lineOf(facts: Facts): Promise<YardLine> {
   if ('unreadable' in facts) return unreadableLine(facts);
-  const { row, job, devices, experience } = facts;
-  const name = nameOf(row);
+  const { row, job, devices, experience, name } = facts;
   const assessment = await judgedOnce({ id: row.id, name }, 'verdict', () =>
     Promise.resolve({ job, experience }),
   );
@@ -117,7 +134,7 @@ async function lineOf(facts: Facts): Promise<YardLine> {
       ...readable(devices),
     }),
   };
-  last.set(row.id, { name, line, atMs: Date.now() });
+  last.set(row.id, { name: lineNameOf(row), line, atMs: Date.now() });
   return line;
 }
 
