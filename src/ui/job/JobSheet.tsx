@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { memo, useEffect, useState } from 'react';
 import { notesOf } from '../../core/visit/notes';
 import { writeVerdict } from '../../core/proof';
 import { Button } from '../kit/Button';
@@ -14,6 +14,7 @@ import { cellsThatSpeak } from './ledger/evidence-cells';
 import { carCodesOf } from '../../core/ledger/column';
 import { Ledger } from './ledger/Ledger';
 import { Stations } from './Stations';
+import { useLeftTellings } from './use-left-tellings';
 import { useMoves } from './use-moves';
 import { registryWrites, useSheet, type SheetProps } from './use-sheet';
 import { useShortcuts } from './use-shortcuts';
@@ -36,8 +37,11 @@ const MetElsewhere = part(() => notices().then((found) => found.MetElsewhere));
 const contractAfterMs = 300;
 const fetchAfterMs = 1500;
 
-/** The job, on one sheet: head, stations, ledger, what follows, and the next move at the foot. */
-export function JobSheet(props: SheetProps) {
+/**
+ * The job, on one sheet: head, stations, ledger, what follows, and the next move at the foot. Wrapped, the server knows it
+ * for a component by sight; else it is rendered once more, to see whether it is one.
+ */
+export const JobSheet = memo(function JobSheet(props: SheetProps) {
   const { initial } = props;
   const sheet = useSheet(props);
   const { job, judged, findings, columns, units, closed, opened, open } = sheet;
@@ -50,6 +54,7 @@ export function JobSheet(props: SheetProps) {
   );
   const lastWrite = registryWrites(job).at(-1);
   useShortcuts(sheet, take);
+  useLeftTellings(props.person);
   useEffect(() => {
     const soon = setTimeout(() => void prepareForNews(initial), contractAfterMs);
     const timer = setTimeout(() => {
@@ -111,4 +116,4 @@ export function JobSheet(props: SheetProps) {
       </Later>
     </main>
   );
-}
+});

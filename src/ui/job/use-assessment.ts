@@ -11,17 +11,19 @@ export interface Judged {
   assessment: Assessment;
   /** Why, in words, by the key of each finding. */
   reasons: Reasons;
+  /** The evidence of the findings is there. */
+  weighed: boolean;
 }
 
-/** The worker starts, and is made quick by a first judgement, while the first look at the sheet is taken. */
-const warmUpAfterMs = 1500;
+/** What the page came with is weighed while the first look at the sheet is taken: that makes the worker quick, too. */
+const weighedAfterMs = 1500;
 
 const startWorker = () => new Worker(new URL('../../workers/assess.ts', import.meta.url), { type: 'module' });
 
 /**
  * What follows from a job, worked out in a worker as each reading arrives. The verdict comes first, its evidence a
  * moment later; until then what was judged last stands, together with the job it speaks of. `known`: a job that has
- * been judged already.
+ * been judged already, but for its evidence.
  */
 export function useAssessment(
   job: Job,
@@ -32,41 +34,48 @@ export function useAssessment(
   const [latest, setLatest] = useState(known);
   const worker = useRef<Worker>(undefined);
   const turn = useRef(0);
-  const now = job === known.job ? known : latest;
+  const knownJob = known.job;
+  const now = job === knownJob && latest.job !== job ? known : latest;
   const shown = useRef(now);
 
   useEffect(() => {
     shown.current = now;
   });
 
-  useEffect(() => {
-    const timer = setTimeout(() => {
-      worker.current ??= startWorker();
-      worker.current.postMessage({ turn: 0, job: shown.current.job, units } satisfies AssessRequest);
-    }, warmUpAfterMs);
-    return () => {
-      clearTimeout(timer);
+  useEffect(
+    () => () => {
       worker.current?.terminate();
       worker.current = undefined;
-    };
-  }, [units]);
+    },
+    [],
+  );
 
   // Before the reading itself is painted: the verdict is on its way meanwhile.
   useLayoutEffect(() => {
-    if (job === known.job) return undefined;
-    const judge = (worker.current ??= startWorker());
-    turn.current += 1;
-    const mine = turn.current;
-    const before = shown.current;
-    const listen = ({ data }: MessageEvent<AssessNews>) => {
-      if (data.turn !== mine) return;
-      const assessment = data.weighed ? data.assessment : withEvidenceOf(before, job, data.assessment);
-      setLatest({ job, assessment, reasons: data.reasons });
+    const judge = () => {
+      const there = (worker.current ??= startWorker());
+      turn.current += 1;
+      const mine = turn.current;
+      const before = shown.current;
+      const listen = ({ data }: MessageEvent<AssessNews>) => {
+        if (data.turn !== mine) return;
+        const assessment = data.weighed ? data.assessment : withEvidenceOf(before, job, data.assessment);
+        setLatest({ job, assessment, reasons: data.reasons, weighed: data.weighed });
+      };
+      there.addEventListener('message', listen);
+      there.postMessage({ turn: mine, job, experience, units } satisfies AssessRequest);
+      return () => there.removeEventListener('message', listen);
     };
-    judge.addEventListener('message', listen);
-    judge.postMessage({ turn: mine, job, experience, units } satisfies AssessRequest);
-    return () => judge.removeEventListener('message', listen);
-  }, [job, known, experience, units]);
+    if (job !== knownJob) return judge();
+    let stop: (() => void) | undefined;
+    const timer = setTimeout(() => {
+      stop = judge();
+    }, weighedAfterMs);
+    return () => {
+      clearTimeout(timer);
+      stop?.();
+    };
+  }, [job, knownJob, experience, units]);
 
   return now;
 }

@@ -30,7 +30,11 @@ export function useVerdict(
   facts: Job,
   units: UnitChoice,
 ): Verdict {
-  const [start] = useState<Judged>(() => ({ job: asJudged(initial.job, initial.gauges), ...first }));
+  const [start] = useState<Judged>(() => ({
+    job: asJudged(initial.job, initial.gauges),
+    weighed: false,
+    ...first,
+  }));
   const { gauges, devices, state, experience } = view;
   const job = useMemo(
     () => (facts === initial.job && gauges === initial.gauges ? start.job : asJudged(facts, gauges)),

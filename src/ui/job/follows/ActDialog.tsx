@@ -1,17 +1,20 @@
 import type { Finding } from '../../../core/assessment';
 import { cautionForWork } from '../../../core/cautions';
-import { titleOf, recordOf } from '../../../core/finding';
+import { findingKey, titleOf, recordOf } from '../../../core/finding';
 import { sureness } from '../../../core/assessment/words';
 import { describe } from '../../../core/observation';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Notice } from '../../kit/Notice';
 import styles from '../../kit/Forms.module.css';
+import { weighing } from './Findings';
 import type { Sheet } from '../use-sheet';
 
-/** Work for hands: what to do about a finding, why, and how to show that it is done. */
-export function ActDialog({ sheet, finding }: { sheet: Sheet; finding: Finding }) {
-  const { judged, units, repaired, open, close } = sheet;
+/** Work for hands: what to do about a finding, why, and how to show that it is done. `asked`: as it was when this was opened. */
+export function ActDialog({ sheet, finding: asked }: { sheet: Sheet; finding: Finding }) {
+  const { judged, findings, units, repaired, open, close } = sheet;
+  const finding = findings.find((other) => findingKey(other) === findingKey(asked)) ?? asked;
+  const speaking = speakingFor(finding);
   const [wheel] = finding.wheels;
   const { part, action } = recordOf(finding.code);
   const caution = cautionForWork(finding.code);
@@ -22,8 +25,9 @@ export function ActDialog({ sheet, finding }: { sheet: Sheet; finding: Finding }
       </p>
       <div>
         <p>{sureness(finding.probability)}, because:</p>
+        {speaking.length === 0 && !judged.weighed && <p>{weighing}</p>}
         <ul className={styles.checks}>
-          {speakingFor(finding).map(({ observation }) => {
+          {speaking.map(({ observation }) => {
             const seen = judged.job.observations[observation];
             return seen && <li key={observation}>{describe(seen, units)}</li>;
           })}

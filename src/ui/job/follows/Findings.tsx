@@ -25,11 +25,16 @@ const weightWords = (decibans: number): string => {
   return size >= weights.strong ? 'strong' : size >= weights.fair ? 'fair' : 'slight';
 };
 
+/** Until the evidence is there. */
+export const weighing = 'Weighing what speaks for it…';
+
 interface FindingsProps {
   /** The job the assessment speaks of. */
   judged: Job;
   reasons: Reasons;
   assessment: Assessment;
+  /** The evidence of the findings is there. */
+  weighed: boolean;
   /** What is worth checking before anything is done, with what this shop has at hand. */
   check: NextTest | undefined;
   units: UnitChoice;
@@ -39,7 +44,8 @@ interface FindingsProps {
 }
 
 /** What is taken to hold, with how sure and why; what is only possible; what is not known. */
-export function Findings({ judged, assessment, reasons, check, units, shown, onShow }: FindingsProps) {
+export function Findings(props: FindingsProps) {
+  const { judged, assessment, check } = props;
   const holding = toRead(findingsThatHold(assessment));
   const possible = assessment.findings.filter(({ probability }) => probability < holds);
   const unknown = notKnown(judged);
@@ -53,7 +59,7 @@ export function Findings({ judged, assessment, reasons, check, units, shown, onS
             key={findingKey(finding)}
             className={`${styles.finding} ${blamesNothing(finding.code) ? styles.calm : ''}`}
           >
-            <HoldingFinding {...{ finding, judged, assessment, reasons, units, shown, onShow }} />
+            <HoldingFinding {...props} finding={finding} />
           </li>
         ))}
       </ul>
@@ -114,7 +120,16 @@ interface HoldingProps extends Omit<FindingsProps, 'check'> {
   finding: Finding;
 }
 
-function HoldingFinding({ finding, judged, assessment, reasons, units, shown, onShow }: HoldingProps) {
+function HoldingFinding({
+  finding,
+  judged,
+  assessment,
+  reasons,
+  weighed,
+  units,
+  shown,
+  onShow,
+}: HoldingProps) {
   const { code, wheels, probability, evidence } = finding;
   const isShown = shown === findingKey(finding);
   const reason = reasons[findingKey(finding)];
@@ -136,6 +151,7 @@ function HoldingFinding({ finding, judged, assessment, reasons, units, shown, on
       {reason && <p>{reason}</p>}
       {isShown && (
         <div className={styles.why}>
+          {strongest.length === 0 && !weighed && <p className={styles.soft}>{weighing}</p>}
           <ul>
             {strongest.slice(0, mostEvidence).map(({ observation, decibans }) => {
               const seen = judged.observations[observation];

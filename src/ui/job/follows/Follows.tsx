@@ -26,7 +26,7 @@ export function Follows({
   onShow: (key: string | undefined) => void;
 }) {
   const { job, units, closed, check, open } = sheet;
-  const { job: judged, assessment, reasons } = sheet.judged;
+  const { job: judged, assessment, reasons, weighed } = sheet.judged;
   const ledger = ledgerOf(job);
   const { lamp } = ledger;
   const figures = lampFigures(job, units);
@@ -44,7 +44,7 @@ export function Follows({
             <UnfitTires job={job} />
           </Later>
         )}
-        <Findings {...{ judged, assessment, reasons, check, units, shown, onShow }} />
+        <Findings {...{ judged, assessment, reasons, weighed, check, units, shown, onShow }} />
       </div>
       <div className={styles.lamp}>
         <span>{lamp ? `Lamp ${lampWords[lamp.seen.state]}` : 'Lamp not looked at'}</span>

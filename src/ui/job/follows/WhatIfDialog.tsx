@@ -44,7 +44,8 @@ export function WhatIfDialog({ job, assessment, experience, units, onClose }: Wh
           },
     [job, aside, supposed],
   );
-  const then = useAssessment(other, { job, assessment, reasons: {} }, experience, units).assessment;
+  const known = { job, assessment, reasons: {}, weighed: true };
+  const then = useAssessment(other, known, experience, units).assessment;
   const toggle = (index: number) =>
     setAside((before) => {
       const next = new Set(before);
