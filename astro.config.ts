@@ -88,7 +88,14 @@ const serviceWorker = {
 export default defineConfig({
   output: 'server',
   adapter: node({ mode: 'middleware' }),
-  integrations: [react(), judgeThread, serverProcess, earlyHand, serviceWorker],
+  // Nothing of a view waits on the server (what is fetched later is shown in the browser alone), so it is sent in one piece.
+  integrations: [
+    react({ experimentalDisableStreaming: true }),
+    judgeThread,
+    serverProcess,
+    earlyHand,
+    serviceWorker,
+  ],
   devToolbar: { enabled: false },
   telemetry: false,
   experimental: {
@@ -113,10 +120,11 @@ export default defineConfig({
     },
     build: {
       assetsInlineLimit: 0,
+      // Two sheets of 10 kB each on the way are all styles: the framework hashes each sheet of a page anew for every answer.
+      cssCodeSplit: false,
       // The first view would carry the list of what every dialog is made of; dialogs are fetched while it is looked at.
       modulePreload: {
-        resolveDependencies: (_file: string, parts: string[]) =>
-          parts.filter((part) => part.endsWith('.css')),
+        resolveDependencies: () => [],
       },
     },
   },

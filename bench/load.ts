@@ -9,13 +9,16 @@ import { fullJob } from './full-job';
  * are answered. Requests a second, how long they waited, and the memory of the server before and after. Beside it, in the
  * same minute, how fast the health of the shop is answered alone.
  *
- * Run: npx tsx bench/load.ts [SECONDS, 60] [PROCESSES, one for each core]   (after `npx astro build`)
+ * Run: npx tsx bench/load.ts [SECONDS, 60] [PROCESSES, one for each core] [REQUESTS A SECOND, as many as are answered]
+ * (after `npx astro build`)
  */
-const [seconds = 60, processes = availableParallelism()] = process.argv.slice(2).map(Number);
+const [seconds = 60, processes = availableParallelism(), rate = 0] = process.argv.slice(2).map(Number);
 const token = 'of the bench';
 /** A visit has so many readings; then that car leaves, and another comes. */
 const readingsOfVisit = 40;
 const persons = 50;
+/** A server is quick once it has answered for a while: told apart. */
+const warmingS = 15;
 
 const shop = await openShop({ processes, environment: { HACIENDA_METRICS_TOKEN: token } });
 try {
@@ -32,7 +35,9 @@ try {
     return { id: ((await answer.json()) as { id: string }).id, readings: 0, client };
   };
   for (let n = 0; n < persons; n += 1)
-    for (const client of clients.slice(n % 4, (n % 4) + 1)) work.push(await opened(client));
+    for (const client of clients.slice(n % 4, (n % 4) + 1))
+      // They do not all leave at one time.
+      work.push({ ...(await opened(client)), readings: n % readingsOfVisit });
 
   const alone = await autocannon({ url: `${shop.address}/api/health`, connections: 10, duration: 5 });
   const memoryBefore = await memory();
@@ -82,26 +87,32 @@ try {
   });
   const record = asked('POST', (id) => `/api/jobs/${id}/observations`, reading);
   const look = asked('GET', (id) => `/api/jobs/${id}`);
-  const result = await autocannon({
-    url: shop.address,
-    connections: persons,
-    duration: seconds,
-    // A reading, then what screens do; every tenth looks at the Yard, every tenth opens a job's page.
-    requests: [
-      record,
-      look,
-      record,
-      look,
-      record,
-      asked('GET', () => '/api/yard'),
-      record,
-      look,
-      record,
-      asked('GET', (id) => `/jobs/${id}`),
-    ],
-  });
-  const { latency, requests, non2xx, errors } = result;
+  const yard = asked('GET', () => '/api/yard');
+  const open = asked('GET', (id) => `/jobs/${id}`);
+  // A reading, then what screens do; every tenth looks at the Yard, every tenth opens a job's page.
+  const visit = [record, look, record, look, record, yard, record, look, record, open];
+  const load = (duration: number) => {
+    let person = 0;
+    return autocannon({
+      url: shop.address,
+      connections: persons,
+      duration,
+      ...(rate > 0 && { overallRate: rate }),
+      requests: visit,
+      // Each is somewhere else in the visit: fifty people do not open fifty pages in one moment.
+      setupClient: (client) => {
+        const at = person % visit.length;
+        person += 1;
+        client.setRequests([...visit.slice(at), ...visit.slice(0, at)]);
+      },
+    });
+  };
   const say = (text: string) => process.stdout.write(`${text}\n`);
+  const first = await load(warmingS);
+  say(
+    `the first ${warmingS} s after the start: ${first.requests.mean.toFixed(0)} requests a second, p99 ${first.latency.p99} ms`,
+  );
+  const { latency, requests, non2xx, errors } = await load(seconds);
   say(
     `${persons} people, ${processes} server processes, ${seconds} s; the health alone: ${alone.requests.mean.toFixed(0)} a second`,
   );

@@ -12,7 +12,7 @@ import { stopsInOrder } from './stop';
 /**
  * The server process: the files of the app, then its pages and endpoints, compressed on the way where that helps. Where
  * it listens: `HOST` and `PORT`; how it is reached: `HACIENDA_NAMES`, `HACIENDA_PROXIES`, and `HACIENDA_CERTIFICATE` with
- * `HACIENDA_CERTIFICATE_KEY`. What it says of itself: `HACIENDA_LOG=requests`, and `/metrics` for `HACIENDA_METRICS_TOKEN`.
+ * `HACIENDA_CERTIFICATE_KEY`. What it says of itself: what it refused, all else with `HACIENDA_LOG=requests`, and `/metrics` for `HACIENDA_METRICS_TOKEN`.
  */
 
 /** What the framework makes of the pages; it stands beside this file once both are built. */
@@ -61,10 +61,15 @@ const compressed = compression({
   },
 });
 
+/** Not signed in, not allowed, too often: written down whatever else is. */
+const refusals = new Set([401, 403, 429]);
+
 const methods = new Set(['GET', 'HEAD', 'POST', 'PATCH', 'OPTIONS']);
 
 function answer(request: IncomingMessage, response: ServerResponse): void {
-  timed(request, response, (about) => logsRequests && log.info(about, 'request'));
+  timed(request, response, (about) => {
+    if (logsRequests || refusals.has(about.status)) log.info(about, 'request');
+  });
   if (!methods.has(request.method ?? ''))
     return void response.writeHead(405, { allow: [...methods].join(', ') }).end();
   if (!isAddress(request.url)) return void response.writeHead(400).end('Bad request.');
@@ -102,5 +107,8 @@ const server = HACIENDA_CERTIFICATE
       answer,
     )
   : createServer(answer);
+// Longer than browsers and proxies leave a connection unused (a minute is usual): they end it, and never find it ended just
+// as they ask again.
+server.keepAliveTimeout = 75_000;
 stopsInOrder(server);
 server.listen(Number(PORT ?? 4321), HOST ?? '127.0.0.1');
