@@ -1,9 +1,9 @@
 import { defineConfig } from '@playwright/test';
 import { projects } from './tests/support/visit';
 
-/** Debian's Chromium. The flags keep it from reaching out on its own. */
+/** Debian's Chromium without its windows, which takes a fifth less. The flags keep it from reaching out on its own. */
 export const chromium = {
-  executablePath: '/usr/bin/chromium',
+  executablePath: '/usr/bin/chromium-headless-shell',
   args: [
     '--no-sandbox',
     '--disable-gpu',
@@ -18,7 +18,8 @@ export const chromium = {
 export default defineConfig({
   testDir: 'tests/e2e',
   globalSetup: './tests/support/open-shop.ts',
-  workers: 2,
+  // More at a time than two processors do keep one another waiting until something is taken for missing.
+  workers: 3,
   // Long enough for a machine that is busy with other work: a test that hangs is told all the same.
   timeout: 300_000,
   expect: { timeout: 20_000 },

@@ -2,6 +2,9 @@ import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   test: {
+    // One file of a project after the other: the projects run side by side.
+    maxWorkers: 1,
+    minWorkers: 1,
     projects: [
       {
         test: {
@@ -9,7 +12,8 @@ export default defineConfig({
           include: ['src/**/*.test.ts'],
           environment: 'node',
           setupFiles: ['tests/support/turn.ts'],
-          testTimeout: 60_000,
+          // Long enough for a machine that is busy with other work: a test that hangs is told all the same.
+          testTimeout: 300_000,
         },
       },
       {
@@ -20,8 +24,18 @@ export default defineConfig({
           globalSetup: ['tests/support/cluster.ts'],
           setupFiles: ['tests/support/database.ts'],
           poolOptions: { forks: { singleFork: true } },
-          testTimeout: 60_000,
-          hookTimeout: 120_000,
+          testTimeout: 300_000,
+          hookTimeout: 300_000,
+        },
+      },
+      {
+        // Servers that are started, asked and killed as processes: every file has its own, with their database.
+        test: {
+          name: 'servers',
+          include: ['tests/servers/**/*.test.ts'],
+          environment: 'node',
+          testTimeout: 300_000,
+          hookTimeout: 300_000,
         },
       },
     ],

@@ -1,6 +1,6 @@
 import { request } from 'node:http';
 import { v7 as newKey } from 'uuid';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import people from '../../demo/people.json' with { type: 'json' };
 import { database, inJobTransaction, inTransaction, isPassing } from '../../src/data/database';
 import type { Job } from '../../src/core/job';
@@ -9,8 +9,9 @@ import { writeVerdict } from '../../src/core/proof';
 import type { VisitView } from '../../src/core/visit/view';
 import { takeCar } from '../../src/data/leases';
 import * as jobs from '../../src/data/jobs';
+import * as technicians from '../../src/data/technicians';
 import { bookIn, handOver, record, viewJob } from '../../src/services/jobs';
-import { addPerson, personOfToken, rememberBrowser, signIn } from '../../src/services/people';
+import { addPerson, personOfToken, rememberBrowser, signIn, signOut } from '../../src/services/people';
 import { gauge, jobWith } from '../support/car';
 import { must } from '../support/must';
 import { person } from '../support/people';
@@ -96,10 +97,40 @@ describe('a session', () => {
          WHERE technician_id = (SELECT id FROM technicians WHERE name = $2)`,
         { bind: [`${hours} hours`, name] },
       );
+    const { token: another } = must(await signIn(name, 'a few plain words', { address: newKey() }));
     await usedAgo(3.9);
     expect(await personOfToken(token)).toMatchObject({ name });
     await usedAgo(4.1);
-    expect(await personOfToken(token)).toBeUndefined();
+    expect(await personOfToken(another)).toBeUndefined();
+  });
+
+  it('is remembered between two requests, and forgotten once anybody ends it or changes whose it is', async () => {
+    const name = `Known ${newKey().slice(-6)}`;
+    must(await addPerson({ name, role: 'technician', passphrase: 'a few plain words' }));
+    const signedIn = async () => must(await signIn(name, 'a few plain words', { address: newKey() })).token;
+    const [one, other] = [await signedIn(), await signedIn()];
+    const asked = vi.spyOn(technicians, 'findBySession');
+    // The first may be asked before this process listens for news.
+    await vi.waitFor(async () => {
+      await personOfToken(one);
+      asked.mockClear();
+      expect(await personOfToken(one)).toMatchObject({ name, role: 'technician' });
+      expect(asked).not.toHaveBeenCalled();
+    });
+    // Behind the back of this process; its word comes long before it would ask again by itself.
+    const behind = (sql: string) => database().query(sql, { bind: [name] });
+    const soon = { timeout: 2000, interval: 10 };
+    await behind(`UPDATE technicians SET role = 'adviser' WHERE name = $1`);
+    await vi.waitFor(async () => expect((await personOfToken(one))?.role).toBe('adviser'), soon);
+    await personOfToken(other);
+    await behind('DELETE FROM sessions WHERE technician_id = (SELECT id FROM technicians WHERE name = $1)');
+    await vi.waitFor(async () => expect(await personOfToken(other)).toBeUndefined(), soon);
+    // In this process it is known at once.
+    const third = await signedIn();
+    expect(await personOfToken(third)).toMatchObject({ name });
+    await signOut(third);
+    expect(await personOfToken(third)).toBeUndefined();
+    asked.mockRestore();
   });
 
   it('that ends ends its stream of news at once; so does an account that is closed', async () => {

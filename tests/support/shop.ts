@@ -105,9 +105,10 @@ export class Client {
     return (await response.json()) as Value;
   }
 
-  send(method: string, path: string, body: unknown): Promise<Response> {
+  send(method: string, path: string, body: unknown, signal: AbortSignal | null = null): Promise<Response> {
     return this.fetch(path, {
       method,
+      signal,
       headers: { 'content-type': 'application/json' },
       body: typeof body === 'string' ? body : JSON.stringify(body),
     });

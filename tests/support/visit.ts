@@ -1,7 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 
 /** Groups of browser tests, a folder each; every one has a shop of its own. */
-export const projects = ['visit', 'relearn', 'by-hand'] as const;
+export const projects = ['visit', 'relearn', 'views', 'by-hand'] as const;
 export const addressVariable = (project: string): string =>
   `SHOP_ADDRESS_${project.toUpperCase().replace('-', '_')}`;
 
@@ -16,6 +16,9 @@ export async function restartServer(): Promise<void> {
 
 /** Of the shop this test has. */
 export const address = (): string => process.env[addressVariable(test.info().project.name)] ?? '';
+
+/** Views that need no address made of something that is kept; what is seen of all of them is in `tests/e2e/views/`. */
+export const views = ['/', '/book-in', '/bench', '/procedures', '/gauges', '/devices', '/figures', '/setup'];
 
 /** Opens the job of a plate from the Yard and waits until it is alive. */
 export async function openJob(page: Page, plate: string): Promise<string> {

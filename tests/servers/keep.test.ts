@@ -15,6 +15,8 @@ const home = mkdtempSync(join(tmpdir(), 'hacienda-keep-'));
 const folder = join(home, 'demo');
 const file = join(home, 'night.backup');
 let shop: { address: string; process: ChildProcess };
+/** What the server said of itself since it was started. */
+let log = '';
 
 const environment: NodeJS.ProcessEnv = { ...process.env, HACIENDA_HOME: home, DATABASE_URL: '' };
 
@@ -36,8 +38,10 @@ async function open(): Promise<typeof shop> {
   const address = `http://127.0.0.1:${port}`;
   const started = spawn(join(root, 'hacienda'), ['demo'], {
     env: { ...environment, PORT: String(port) },
-    stdio: ['ignore', 'pipe', 'inherit'],
+    stdio: ['ignore', 'pipe', 'pipe'],
   });
+  log = '';
+  started.stderr.on('data', (words: Buffer) => (log += words.toString()));
   await new Promise<void>((resolve, reject) => {
     started.stdout.on('data', (words: Buffer) => words.toString().includes(address) && resolve());
     started.once('exit', (status) => reject(new Error(`the demo ended (${status})`)));
@@ -73,6 +77,21 @@ afterAll(async () => {
   await close();
   wipe(folder);
   for (const place of [...placesOf(home), home]) rmSync(place, { recursive: true, force: true });
+});
+
+describe('the log', () => {
+  it('has what was refused by its route, and neither what was asked for nor what was answered', async () => {
+    const asked = '01939d2e-7c1a-7000-8000-00000000abcd';
+    const refused = await fetch(`${shop.address}/api/jobs/${asked}?who=Quorum`);
+    expect(refused.status).toBe(401);
+    await fetch(`${shop.address}/api/health`);
+    await expect.poll(() => log).toContain('"status":401');
+    const lines = log.split('\n').filter((line) => line.includes('"msg":"request"'));
+    expect(lines.map((line) => JSON.parse(line) as unknown)).toMatchObject([
+      { method: 'GET', route: '/api/jobs/{id}', status: 401 },
+    ]);
+    for (const word of [asked, 'Quorum']) expect(log).not.toContain(word);
+  });
 });
 
 describe('backup and restore', () => {

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { address, hydrated, memoryViews, openJob } from '../../support/visit';
+import { address, hydrated, memoryViews, openJob, views } from '../../support/visit';
 
 /** A small phone, a phone, a tablet held both ways, the one this is drawn for, and that one at 200 % zoom. */
 const sizes = [
@@ -10,7 +10,6 @@ const sizes = [
   { width: 1280, height: 800 },
   { width: 640, height: 400 },
 ];
-const views = ['/', '/book-in', '/bench', '/procedures', '/gauges', '/devices', '/figures', '/setup'];
 
 /** What cannot be seen without moving the page sideways; what scrolls inside its own box can. */
 const outOfSight = (page: Page) =>
