@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import type { Position } from '../wheel';
+import { once } from './once';
 import type {
   carWriteSchema,
   climateSchema,
@@ -53,29 +54,44 @@ export interface Placed<Kind extends ObservationKind> {
 }
 
 /** All observations of one kind, in the order seen. */
-export function allOf<Kind extends ObservationKind>(job: Job, kind: Kind): Placed<Kind>[] {
-  const all: Placed<Kind>[] = [];
-  for (let index = 0; index < job.observations.length; index += 1) {
-    const seen = job.observations[index];
-    if (seen?.kind === kind) all.push({ index, seen: seen as Seen<Kind> });
-  }
-  return all;
-}
+export const allOf = <Kind extends ObservationKind>(job: Job, kind: Kind): readonly Placed<Kind>[] =>
+  (placesOf(job).get(kind)?.all ?? none) as readonly Placed<Kind>[];
 
 /** Kinds of observation that are made at one wheel, or of one position. */
 export type WheelKind = 'gauge' | 'activation' | 'visual' | 'wheelspeed' | 'live' | 'display';
 
 /** All observations of one kind at one wheel, oldest first; of two at one time, the one recorded later is last. */
-export function atWheel<Kind extends WheelKind>(job: Job, kind: Kind, wheel: Position): Placed<Kind>[] {
-  const all: Placed<Kind>[] = [];
-  for (let index = 0; index < job.observations.length; index += 1) {
-    const seen = job.observations[index];
-    if (seen?.kind === kind && (seen as { wheel: Position }).wheel === wheel) {
-      all.push({ index, seen: seen as Seen<Kind> });
-    }
-  }
-  return all.length > 1 ? all.sort((a, b) => timeOf(a) - timeOf(b)) : all;
+export const atWheel = <Kind extends WheelKind>(
+  job: Job,
+  kind: Kind,
+  wheel: Position,
+): readonly Placed<Kind>[] => (placesOf(job).get(kind)?.at.get(wheel) ?? none) as readonly Placed<Kind>[];
+
+const none: readonly never[] = [];
+
+/** The observations of one kind: all of them, and those at each wheel. */
+interface OfKind {
+  all: Placed<ObservationKind>[];
+  at: Map<unknown, Placed<ObservationKind>[]>;
 }
+
+/** A job is gone through once: its observations are asked for by kind and wheel all the time. */
+const placesOf = once((job: Job): ReadonlyMap<ObservationKind, OfKind> => {
+  const kinds = new Map<ObservationKind, OfKind>();
+  job.observations.forEach((seen, index) => {
+    let ofKind = kinds.get(seen.kind);
+    if (!ofKind) kinds.set(seen.kind, (ofKind = { all: [], at: new Map() }));
+    const placed = { index, seen };
+    ofKind.all.push(placed);
+    const { wheel } = seen as { wheel?: unknown };
+    const there = ofKind.at.get(wheel);
+    if (there) there.push(placed);
+    else if (wheel !== undefined) ofKind.at.set(wheel, [placed]);
+  });
+  for (const { at } of kinds.values())
+    for (const placed of at.values()) if (placed.length > 1) placed.sort((a, b) => timeOf(a) - timeOf(b));
+  return kinds;
+});
 
 const timeOf = ({ seen }: { seen: { at: string } }): number => Date.parse(seen.at);
 

@@ -7,8 +7,8 @@ export function once<About extends object, Value, Name = void>(
 ): (about: About, name: Name) => Value {
   const known = new WeakMap<About, Map<Name, Value>>();
   return (about, name) => {
-    const ofThis = known.get(about) ?? new Map<Name, Value>();
-    known.set(about, ofThis);
+    let ofThis = known.get(about);
+    if (!ofThis) known.set(about, (ofThis = new Map<Name, Value>()));
     if (!ofThis.has(name)) ofThis.set(name, work(about, name));
     return ofThis.get(name) as Value;
   };

@@ -1,4 +1,4 @@
-import { allOf, latest, type Code, type Job, type Placed, type Reply } from '../job';
+import { allOf, atWheel, latest, type Code, type Job, type Placed, type Reply } from '../job';
 import { once } from '../job/once';
 import { isAsTaught, taughtMs } from '../history/teaching';
 import { canonicalId } from '../sensor-id';
@@ -11,7 +11,7 @@ import { walkingOrder, type Position } from '../wheel';
 export interface Ledger {
   gauge: ByWheel<Placed<'gauge'>>;
   /** Every gauge reading of the wheel, oldest first. */
-  gaugeHistory: ByWheel<Placed<'gauge'>[]>;
+  gaugeHistory: ByWheel<readonly Placed<'gauge'>[]>;
   sensor: ByWheel<Scan>;
   /** The last reading of what the car holds; what was read before it was taught anew is old, and counts no more. */
   registry: Placed<'registry'> | undefined;
@@ -57,21 +57,18 @@ export const ledgerOf = once((job: Job): Ledger => {
         return value === undefined ? [] : [[wheel, value]];
       }),
     );
-  const at = <Kind extends 'gauge' | 'activation' | 'live' | 'display'>(kind: Kind, wheel: Position) =>
-    allOf(job, kind).filter(({ seen }) => 'wheel' in seen && seen.wheel === wheel);
-
   return {
-    gauge: byWheel((wheel) => latest(at('gauge', wheel))),
+    gauge: byWheel((wheel) => atWheel(job, 'gauge', wheel).at(-1)),
     gaugeHistory: byWheel((wheel) => {
-      const readings = at('gauge', wheel).sort((a, b) => Date.parse(a.seen.at) - Date.parse(b.seen.at));
-      return readings.length > 0 ? readings : undefined;
+      const gauged = atWheel(job, 'gauge', wheel);
+      return gauged.length > 0 ? gauged : undefined;
     }),
-    sensor: byWheel((wheel) => scanOf(at('activation', wheel))),
+    sensor: byWheel((wheel) => scanOf(atWheel(job, 'activation', wheel))),
     registry: latest(readings) ?? (readBack.length > 0 ? latest(read) : undefined),
     held,
     registered: byWheel((wheel) => held.find((entry) => entry.wheel === wheel)?.id),
-    live: byWheel((wheel) => latest(at('live', wheel))),
-    display: byWheel((wheel) => latest(at('display', wheel))),
+    live: byWheel((wheel) => atWheel(job, 'live', wheel).at(-1)),
+    display: byWheel((wheel) => atWheel(job, 'display', wheel).at(-1)),
     lamp: latest(allOf(job, 'lamp')),
     codes: standingCodes(job),
     voltage: latest(allOf(job, 'voltage')),
@@ -113,12 +110,11 @@ export function strongest(replies: readonly Reply[]): Reply | undefined {
 }
 
 /** A sensor heard after a silent try is not silent; one silent try after it was heard does not undo that. */
-function scanOf(tries: Placed<'activation'>[]): Scan | undefined {
-  const ordered = [...tries].sort((a, b) => Date.parse(a.seen.at) - Date.parse(b.seen.at));
-  const lastHeard = ordered.findLastIndex((attempt) => attempt.seen.replies.length > 0);
-  const silentSince = ordered.slice(lastHeard + 1);
+function scanOf(tries: readonly Placed<'activation'>[]): Scan | undefined {
+  const lastHeard = tries.findLastIndex((attempt) => attempt.seen.replies.length > 0);
+  const silentSince = tries.slice(lastHeard + 1);
   const lastSilent = silentSince.at(-1);
-  const heard = ordered[lastHeard];
+  const heard = tries[lastHeard];
   if (lastSilent && (!heard || silentSince.length > 1)) {
     return { kind: 'silent', at: lastSilent, tries: silentSince };
   }

@@ -65,7 +65,9 @@ export type Deed =
 export function sheetOf(asked: Job, experience?: Experience): Sheet {
   const { job } = setAsideSlips(asked);
   const ledger = ledgerOf(job);
-  const registries = allOf(job, 'registry').sort((a, b) => Date.parse(a.seen.at) - Date.parse(b.seen.at));
+  const registries = [...allOf(job, 'registry')].sort(
+    (a, b) => Date.parse(a.seen.at) - Date.parse(b.seen.at),
+  );
   const heldIn = (at: 0 | -1, wheel: Position) =>
     registries.at(at)?.seen.entries.find((entry) => entry.wheel === wheel)?.id;
   const reading = (placed: Placed<'gauge'> | undefined) => ({

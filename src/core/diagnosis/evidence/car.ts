@@ -17,7 +17,7 @@ export function carEvidence(job: Job, ledger: Ledger, changes: readonly Change[]
   const lampMs = lamp ? Date.parse(lamp.at) : 0;
   const monitored = monitoredWheels(job);
   const latestById = new Map(
-    allOf(job, 'reception')
+    [...allOf(job, 'reception')]
       .sort((a, b) => Date.parse(a.seen.at) - Date.parse(b.seen.at))
       .map(({ seen }) => [canonicalId(seen.id), seen] as const),
   );

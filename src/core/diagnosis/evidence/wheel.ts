@@ -168,7 +168,7 @@ function missedInRelearn(job: Job, wheel: Position, scanMs: number | undefined):
 
 function beforeFill(
   context: Context,
-  gauges: Placed<'gauge'>[],
+  gauges: readonly Placed<'gauge'>[],
 ): Pick<WheelEvidence, 'beforeFill' | 'filledMs'> {
   const filled = gauges.findLastIndex(
     ({ seen }, at) => seen.kPa - (gauges[at - 1]?.seen.kPa ?? seen.kPa) > handledKPa,
