@@ -2,7 +2,7 @@ import { isAsTaught, isFill, taughtMs, type Change } from '../../history';
 import { allOf, altitudeOf, type Job } from '../../job';
 import { thresholdsFor } from '../../lamp';
 import { monitoredWheels, placardKPa, placardToleranceKPa, wheelsOf } from '../../placard';
-import { atmosphericKPa } from '../../pressure';
+import { atmosphericKPa, atTemperature } from '../../pressure';
 import { canonicalId } from '../../sensor-id';
 import type { Position } from '../../wheel';
 import { bit, causeIndex } from '../hypotheses';
@@ -18,6 +18,7 @@ export function contextOf(job: Job, changes: readonly Change[]): Context {
     wheel,
     ageYears,
   }));
+  const placard = wheels.map((wheel) => placardKPa(job, wheel));
   const otherSets = (job.otherSets ?? []).map(({ ids }) => ids.map(canonicalId));
   return {
     job,
@@ -26,7 +27,8 @@ export function contextOf(job: Job, changes: readonly Change[]): Context {
     filedIds: new Set([...records.map(({ id }) => id), ...otherSets.flat()]),
     wheels,
     monitored: monitoredWheels(job),
-    placard: wheels.map((wheel) => placardKPa(job, wheel)),
+    placard,
+    cooledToKPa: wheels.map((wheel, place) => (wheel === 'SP' ? undefined : cooledTo(job, placard[place]))),
     lines,
     bands: lines.map(bandsBetween),
     filledNow: changes.some(isFill),
@@ -34,6 +36,13 @@ export function contextOf(job: Job, changes: readonly Change[]): Context {
     nowC: job.climate?.nowC,
     ambientKPa: atmosphericKPa(altitudeOf(job)),
   };
+}
+
+function cooledTo(job: Job, cold: number | undefined): number | undefined {
+  const { nowC, lastFillC } = job.climate ?? {};
+  if (nowC === undefined || lastFillC === undefined || cold === undefined) return undefined;
+  const now = atTemperature({ kPa: cold, celsius: lastFillC, altitudeM: altitudeOf(job) }, nowC);
+  return cold - now >= model.standing.cooled.noticeableKPa ? now : undefined;
 }
 
 function taughtIn(job: Job): Context['taught'] {

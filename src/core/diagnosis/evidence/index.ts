@@ -125,6 +125,8 @@ export interface Context {
   monitored: Position[];
   /** By wheel, kPa. */
   placard: (number | undefined)[];
+  /** By wheel: what a road tire filled to placard at the last fill stands at now, kPa, where that is noticeably less. */
+  cooledToKPa: (number | undefined)[];
   /** By wheel: where its pressures divide. */
   lines: Lines[];
   bands: Band[][];

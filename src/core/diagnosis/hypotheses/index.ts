@@ -12,7 +12,6 @@ export {
   type SetSeen,
   type System,
   type WheelSet,
-  cooledKPa,
   indirectCause,
   isDeaf,
   systemsOf,
@@ -33,6 +32,5 @@ export {
   sensorRows,
   soundRow,
   tireRows,
-  totalOf,
   zeros,
 } from './wheel-state';

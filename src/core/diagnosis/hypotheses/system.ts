@@ -1,5 +1,3 @@
-import { atTemperature } from '../../pressure';
-import { altitudeOf } from '../../job';
 import { isRightType } from '../../sensor-type';
 import type { CarEvidence, Context, PositionEvidence, WheelEvidence } from '../evidence';
 import { model } from '../model';
@@ -123,20 +121,7 @@ export function systemsOf(evidence: SystemSeen, priors: Priors): System[] {
 }
 
 /** The fall in temperature since the last fill takes a noticeable part of a tire's pressure. */
-function coolingExplains(context: Context): boolean {
-  return context.wheels.some((_, place) => cooledKPa(context, place) !== undefined);
-}
-
-/** What a tire filled to placard at the last fill stands at now, kPa, where that is noticeably less. */
-export function cooledKPa(context: Context, place: number): number | undefined {
-  const { job, wheels } = context;
-  const { nowC, lastFillC } = job.climate ?? {};
-  const wheel = wheels[place];
-  const cold = wheel && wheel !== 'SP' ? context.placard[place] : undefined;
-  if (nowC === undefined || lastFillC === undefined || cold === undefined) return undefined;
-  const now = atTemperature({ kPa: cold, celsius: lastFillC, altitudeM: altitudeOf(job) }, nowC);
-  return cold - now >= model.standing.cooled.noticeableKPa ? now : undefined;
-}
+const coolingExplains = ({ cooledToKPa }: Context): boolean => cooledToKPa.some((kPa) => kPa !== undefined);
 
 /** How likely the car has not yet heard its sensors since the last relearn. */
 function pendingPrior({ relearn }: CarEvidence): number {

@@ -51,13 +51,6 @@ const noughtsByLength = new Map<number, number[]>();
 
 export const emptySums = (): Sums => zeros(rows * causeCount);
 
-/** The weight of all states together. */
-export const totalOf = (sums: Sums): number => {
-  let total = 0;
-  for (let cause = 0; cause < causeCount; cause += 1) total += sums[cause] ?? 0;
-  return total;
-};
-
 /** Adds states up. */
 export class Adder {
   readonly sums = emptySums();

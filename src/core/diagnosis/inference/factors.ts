@@ -25,12 +25,14 @@ import {
   keptFactor,
   placesOf,
   tireStates,
+  tireWeight,
   turningStates,
 } from '../likelihoods';
 import { PlacedSensor, type InSet, type SensorPlace, type SharedSums } from './placed-sensor';
 import { PlacedTire } from './placed-tire';
 import { PlacedWheel } from './placed-wheel';
 import {
+  type Accuracy,
   bareTire,
   factorOf,
   highestDensityOf,
@@ -71,7 +73,16 @@ export class Factors {
   private readonly bySet = new Map<WheelSet, Priors>();
   private orders: readonly Permutation[] | undefined;
 
-  constructor(private readonly priors: Priors) {}
+  /** How a sensor that gives figures may read. */
+  private readonly accuracies: readonly { accuracy: Accuracy; share: number }[];
+
+  constructor(private readonly priors: Priors) {
+    const off = priors.of['sensor-inaccurate'];
+    this.accuracies = [
+      { accuracy: 'sound', share: 1 - off },
+      { accuracy: 'off', share: off },
+    ];
+  }
 
   permutations(context: Context): readonly Permutation[] {
     return (this.orders ??= permutationsOf(context, this.priors));
@@ -102,18 +113,24 @@ export class Factors {
     const positions = this.contents.ofPositions(evidence.positions);
     const sensor = this.contents.ofSensor(wheel);
     const tire = this.contents.ofTire(wheel);
-    return this.wheels.get([positions, sensor, tire, reply], () => {
+    return this.wheels.get([sensor, tire, reply, positions], () => {
       const sensors = evidence.positions.map((position) =>
         this.sensors.get(
-          [this.contents.ofHearing(position), this.contents.ofShown(position), sensor, reply],
+          [sensor, reply, this.contents.ofHearing(position), this.contents.ofShown(position)],
           () => this.sensor({ context: evidence.context, wheel, position, own }),
         ),
       );
       const placedTire = this.placedTires.get(
         [tire, reply],
-        () => new PlacedTire(tire, this.priors, own, (sensed) => this.tire(evidence, place, sensed)),
+        () =>
+          new PlacedTire(
+            tire,
+            own,
+            (sensed) => this.tire(evidence, place, sensed),
+            (sensed) => this.tireWeight(evidence, place, sensed),
+          ),
       );
-      return new PlacedWheel(sensors, placedTire, this.priors.of['sensor-inaccurate']);
+      return new PlacedWheel(sensors, placedTire);
     });
   }
 
@@ -188,55 +205,79 @@ export class Factors {
   }
 
   private tire(evidence: Evidence, place: number, sensed: Sensed): Sums {
-    const { position, heard, system, accuracy } = sensed;
-    const shows = heard && position !== undefined && position.shown.length > 0;
+    const { position, figures, system } = sensed;
+    const shows = figures === 'car' && position !== undefined && position.shown.length > 0;
     const shown = shows ? this.contents.ofShown(position) : 0;
     const wheel = wheelAt(evidence, place);
     const codes = lowCodeFactors(sensed);
     return this.tires.get(
       [
         this.contents.ofTire(wheel),
-        shown,
+        replyAt(wheel, sensed),
         codes.low,
         codes.other,
-        replyAt(wheel, sensed),
+        shown,
         system.cooled,
-        accuracy,
+        figures === 'none',
       ],
       () => {
         const adder = new Adder();
-        const assumed = tireAssumptions(evidence, this.priors, place, sensed);
-        const places = shows
-          ? this.shownPlaces(evidence, place, sensed, position)
-          : this.plainPlaces(evidence, place, sensed);
-        const add: Emit = (weight, findings, cause) => {
-          adder.add(weight * factorOf(codes, findings), findings, cause);
-        };
-        tireStates(wheel, assumed, add, places);
+        for (const { accuracy, share } of this.accuraciesOf(sensed)) {
+          const assumed = tireAssumptions(evidence, this.priors, place, sensed, accuracy);
+          const places = shows
+            ? this.shownPlaces(evidence, place, sensed, accuracy, position)
+            : this.plainPlaces(evidence, place, sensed, accuracy);
+          const add: Emit = (weight, findings, cause) => {
+            adder.add(share * weight * factorOf(codes, findings), findings, cause);
+          };
+          tireStates(wheel, assumed, add, places);
+        }
         return adder.sums;
       },
     );
   }
 
-  /** Where a tire's pressure lies by itself and by its own reply: the same whether or not all went with the cold. */
-  private plainPlaces(evidence: Evidence, place: number, sensed: Sensed): Places {
+  /** What a tire weighs of which the car shows nothing. */
+  private tireWeight(evidence: Evidence, place: number, sensed: Sensed): number {
     const wheel = wheelAt(evidence, place);
-    return this.places.get([this.contents.ofTire(wheel), 0, replyAt(wheel, sensed), sensed.accuracy], () =>
+    let total = 0;
+    for (const { accuracy, share } of this.accuraciesOf(sensed)) {
+      const assumed = tireAssumptions(evidence, this.priors, place, sensed, accuracy);
+      total += share * tireWeight(wheel, assumed, this.plainPlaces(evidence, place, sensed, accuracy));
+    }
+    return total;
+  }
+
+  /** How its sensor may read. One that is gone reads nothing, wrong or right. */
+  private accuraciesOf({ figures }: Sensed): readonly { accuracy: Accuracy; share: number }[] {
+    return figures === 'none' ? alwaysSound : this.accuracies;
+  }
+
+  /** Where a tire's pressure lies by itself and by its own reply: the same whether or not all went with the cold. */
+  private plainPlaces(evidence: Evidence, place: number, sensed: Sensed, accuracy: Accuracy): Places {
+    const wheel = wheelAt(evidence, place);
+    return this.places.get([this.contents.ofTire(wheel), replyAt(wheel, sensed), accuracy, 0], () =>
       placesOf(wheel, {
-        ...tireAssumptions(evidence, this.priors, place, sensed),
+        ...tireAssumptions(evidence, this.priors, place, sensed, accuracy),
         shown: nothingShown,
       }),
     );
   }
 
   /** The same by what the car shows of it too: that is of this visit, or it was kept from before and says nothing. */
-  private shownPlaces(evidence: Evidence, place: number, sensed: Sensed, position: PositionEvidence): Places {
+  private shownPlaces(
+    evidence: Evidence,
+    place: number,
+    sensed: Sensed,
+    accuracy: Accuracy,
+    position: PositionEvidence,
+  ): Places {
     const wheel = wheelAt(evidence, place);
     return this.places.get(
-      [this.contents.ofTire(wheel), this.contents.ofShown(position), replyAt(wheel, sensed), sensed.accuracy],
+      [this.contents.ofTire(wheel), replyAt(wheel, sensed), accuracy, this.contents.ofShown(position)],
       () => {
-        const plain = this.plainPlaces(evidence, place, sensed);
-        const assumed = tireAssumptions(evidence, this.priors, place, sensed);
+        const plain = this.plainPlaces(evidence, place, sensed, accuracy);
+        const assumed = tireAssumptions(evidence, this.priors, place, sensed, accuracy);
         const kept = keptFactor(position.shown);
         const places = placesOf(wheel, { ...assumed, noneKept: true });
         places.forEach((shares, curve) => {
@@ -249,6 +290,8 @@ export class Factors {
     );
   }
 }
+
+const alwaysSound = [{ accuracy: 'sound', share: 1 }] as const;
 
 /** The place of a reply among those of its wheel, from 1; 0: none. */
 const replyNumber = ({ replies }: WheelEvidence, reply: Reply | undefined): number =>

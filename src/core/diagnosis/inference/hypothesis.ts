@@ -103,7 +103,7 @@ export interface ReadWheel {
   factor: (at: number, system: System) => Factor;
   /** No less than the weight of its factor at each position. */
   row: (system: System) => BoundsRow;
-  /** The same at any position, in any of these systems. */
+  /** The same at any position, in any of these systems, wherever other wheels' IDs are held. */
   most: (systems: readonly System[]) => number;
 }
 
@@ -141,7 +141,7 @@ class ScannedWheel implements ReadWheel {
   }
 
   most(systems: readonly System[]): number {
-    return this.wheel.most(this.elsewhere, systems);
+    return this.wheel.most(systems);
   }
 }
 

@@ -35,6 +35,7 @@ export function ordersThatCount(
     bounds[m] = bound;
     if (bound > (bounds[best] ?? 0)) best = m;
   }
+  if ((bounds[best] ?? 0) <= negligible * known) return { kept: [], grid };
   const likeliest = permutations[best];
   let least = (likeliest?.prior ?? 0) * leastLit;
   likeliest?.wheelAt.forEach((wheel, at) => (least *= cellAt(wheel, at)[causeCount - 1] ?? 0));

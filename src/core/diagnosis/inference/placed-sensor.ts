@@ -46,6 +46,7 @@ export interface SharedSums {
 export class PlacedSensor {
   // By kind of system and whose the held ID is, in one number: maps of maps cost more than they spare here.
   private readonly most = new Map<number, SensorAtMost>();
+  private mostOfAll: { systems: readonly System[]; most: SensorAtMost } | undefined;
   private readonly summed = new Map<number, SensorSums>();
 
   constructor(
@@ -65,6 +66,20 @@ export class PlacedSensor {
       const assumed = { deaf: isDeaf(system), otherSet: system.otherSet };
       this.most.set(key, (most = sensorAtMost(priors, held, this.shared.hearing, assumed, answers)));
     }
+    return most;
+  }
+
+  /** The same in any of these systems, whosever the held ID is. */
+  atMostIn(systems: readonly System[]): SensorAtMost {
+    if (this.mostOfAll?.systems === systems) return this.mostOfAll.most;
+    const most = { silent: 0, alive: 0 };
+    for (const system of systems) {
+      const here = this.atMost(false, system);
+      const elsewhere = this.atMost(true, system);
+      most.silent = Math.max(most.silent, here.silent, elsewhere.silent);
+      most.alive = Math.max(most.alive, here.alive, elsewhere.alive);
+    }
+    this.mostOfAll = { systems, most };
     return most;
   }
 

@@ -12,13 +12,11 @@ import { accumulate, type Factor } from './sensor-sums';
 export class PlacedWheel {
   // By kind of system and by what is elsewhere, in one number: maps of maps cost more than they spare here.
   private readonly rows = new Map<number, BoundsRow>();
-  private readonly mosts = new Map<readonly System[], number[]>();
+  private mostOfAll: { systems: readonly System[]; most: number } | undefined;
 
-  /** `inaccurate`: how often a sensor that gives figures reads wrong. */
   constructor(
     private readonly sensors: readonly PlacedSensor[],
     private readonly tire: PlacedTire,
-    private readonly inaccurate: number,
   ) {}
 
   /** At one position. `elsewhere`: at which positions the ID that is held is another wheel's, a bit each. */
@@ -29,9 +27,7 @@ export class PlacedWheel {
     const key = (this.tire.number << 1) | Number(system.cooled);
     let factor = sums.factors.get(key);
     if (!factor) {
-      const joined = sums.joinedWith(this.inaccurate, (accuracy, figures) =>
-        this.tire.sums(sensor, system, accuracy, figures),
-      );
+      const joined = sums.joinedWith((figures) => this.tire.sums(sensor, system, figures));
       sums.factors.set(key, (factor = accumulate(joined)));
     }
     return factor;
@@ -45,16 +41,16 @@ export class PlacedWheel {
     return row;
   }
 
-  /** The same at any position, in any of these systems. */
-  most(elsewhere: number, systems: readonly System[]): number {
-    let known = this.mosts.get(systems);
-    if (!known) this.mosts.set(systems, (known = []));
-    return (known[elsewhere] ??= this.mostIn(elsewhere, systems));
-  }
-
-  private mostIn(elsewhere: number, systems: readonly System[]): number {
+  /** The same at any position, in any of these systems, whatever is elsewhere. */
+  most(systems: readonly System[]): number {
+    if (this.mostOfAll?.systems === systems) return this.mostOfAll.most;
+    const { none, tool } = this.tire.mostTotals(systems);
     let most = 0;
-    for (const system of systems) most = Math.max(most, this.row(elsewhere, system).most);
+    for (const sensor of this.sensors) {
+      const { silent, alive } = sensor.atMostIn(systems);
+      most = Math.max(most, silent * none + alive * tool);
+    }
+    this.mostOfAll = { systems, most };
     return most;
   }
 

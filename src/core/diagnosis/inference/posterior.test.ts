@@ -15,7 +15,7 @@ import type { Job, Observation } from '../../job';
 import { ledgerOf } from '../../ledger';
 import { Factors } from './factors';
 import { assumptionsOf } from './placed-sensor';
-import { ownReply, tireStatesIn } from './sensed-tire';
+import { bareTire, ownReply, tireStatesIn } from './sensed-tire';
 import { evidenceOf, type Evidence } from '../evidence';
 import { assignmentsOf, type Assignment } from '../hypotheses/assignment';
 import { permutationsOf } from '../hypotheses/permutation';
@@ -82,10 +82,10 @@ function statesOf(
           position,
           replyKPa: figures === 'none' ? undefined : (assumed.own?.kPa ?? undefined),
           system,
-          accuracy,
-          heard: figures === 'car',
+          figures,
         },
         add,
+        accuracy,
       );
     }
   };
@@ -97,14 +97,7 @@ function statesOf(
 function soundShare(evidence: Evidence, place: number, system: System): number {
   const total = { all: 0, sound: 0 };
   const priors = priorsFor(evidence.context);
-  const sensed = {
-    position: undefined,
-    replyKPa: undefined,
-    system,
-    accuracy: 'sound' as const,
-    heard: false,
-  };
-  tireStatesIn(evidence, priors, place, sensed, (weight, findings) => {
+  tireStatesIn(evidence, priors, place, bareTire(system), (weight, findings) => {
     total.all += weight;
     if (isSound(findings)) total.sound += weight;
   });

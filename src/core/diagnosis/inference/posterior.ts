@@ -182,6 +182,18 @@ function wheelIn(wheels: readonly ReadWheel[], at: number): ReadWheel {
 /** Whatever the worst cause, the lamp is at least this likely. */
 const leastLit = ({ byCause, dark }: LampLikelihood): number => Math.min(dark, ...byCause);
 
+/** By wheel that the lamp watches: the weight of the orders in which it is not where the car has it. */
+function movedIn({ byMap }: Sum, permutations: readonly Permutation[]): number[] {
+  const moved = zeros(permutations[0]?.wheelAt.length ?? 0);
+  permutations.forEach(({ wheelAt }, m) => {
+    const amount = byMap[m] ?? 0;
+    if (amount === 0) return;
+    for (let wheel = 0; wheel < wheelAt.length; wheel += 1)
+      if (wheelAt[wheel] !== wheel) moved[wheel] = (moved[wheel] ?? 0) + amount;
+  });
+  return moved;
+}
+
 /** What can be asked of a sum. */
 function posteriorFrom(
   sum: Sum,
@@ -201,19 +213,15 @@ function posteriorFrom(
   const { kind, locates } = evidence.context.job.vehicle.tpms;
   const wheels = sum.misheard.length;
   const chance = (amount: number | undefined) => Math.min(1, Math.max(0, (amount ?? 0) / sum.all));
+  let movedBy: readonly number[] | undefined;
   return {
     logEvidence: Math.log(sum.all) + scales.reduce((total, scale) => total + Math.log(scale || 1), 0),
     wheel: (finding, place) => chance(sum.rows[(wheelFindings.indexOf(finding) + 1) * wheels + place]),
     misheard: (place) => chance(sum.misheard[place]),
     twin: (place) => chance(sum.twin[place]),
     moved: (place) => {
-      const wheel = coupled.indexOf(place);
-      if (kind !== 'direct' || locates === false || wheel < 0) return 0;
-      let amount = 0;
-      permutations.forEach(({ wheelAt }, m) => {
-        if (wheelAt[wheel] !== wheel) amount += sum.byMap[m] ?? 0;
-      });
-      return chance(amount);
+      if (kind !== 'direct' || locates === false) return 0;
+      return chance((movedBy ??= movedIn(sum, permutations))[coupled.indexOf(place)]);
     },
     car: (fact) => chance(sum.car[fact]),
     hypotheses,

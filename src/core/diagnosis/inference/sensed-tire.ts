@@ -1,11 +1,10 @@
 import { highestNormalDensity } from '../../normal';
 import type { Reply } from '../../job';
 import type { Evidence, PositionEvidence, WheelEvidence } from '../evidence';
-import { bit, cooledKPa, type Emit, type System } from '../hypotheses';
+import { bit, type Emit, type System } from '../hypotheses';
 import type { Priors } from '../learning';
-import { codeFactor, tireStates, type TireAssumptions } from '../likelihoods';
+import { codeFactor, type Figures, tireStates, type TireAssumptions } from '../likelihoods';
 import { model } from '../model';
-import type { Accuracy } from './sensor-sums';
 
 /** What a code the car has stored, or has not, weighs. */
 export interface CodeFactors {
@@ -18,10 +17,10 @@ export const factorOf = ({ low, other }: CodeFactors, findings: number): number 
   (findings & bit['tire-low']) === 0 ? other : low;
 
 /** The car has stored a code for low pressure here, or none: the factor for a low tire, and for another. */
-export function lowCodeFactors({ position, heard }: Sensed): CodeFactors {
+export function lowCodeFactors({ position, figures }: Sensed): CodeFactors {
   return position
     ? {
-        low: codeFactor(position, 'low-pressure', heard),
+        low: codeFactor(position, 'low-pressure', figures === 'car'),
         other: codeFactor(position, 'low-pressure', false),
       }
     : { low: 1, other: 1 };
@@ -40,17 +39,18 @@ export interface Sensed {
   position: PositionEvidence | undefined;
   replyKPa: number | undefined;
   system: System;
-  accuracy: Accuracy;
-  heard: boolean;
+  figures: Figures;
 }
+
+/** A sensor reads as it should, or it is off. */
+export type Accuracy = TireAssumptions['accuracy'];
 
 /** A tire of which no sensor says anything. */
 export const bareTire = (system: System): Sensed => ({
   position: undefined,
   replyKPa: undefined,
   system,
-  accuracy: 'sound',
-  heard: false,
+  figures: 'none',
 });
 
 /** The states of a tire in a factor, with what the car shows of it where the car hears its sensor. */
@@ -60,30 +60,32 @@ export function tireStatesIn(
   place: number,
   sensed: Sensed,
   emit: Emit,
+  accuracy: Accuracy = 'sound',
 ): void {
   const factors = lowCodeFactors(sensed);
   tireStates(
     wheelAt(evidence, place),
-    tireAssumptions(evidence, priors, place, sensed),
+    tireAssumptions(evidence, priors, place, sensed, accuracy),
     (weight, findings, cause) => {
       emit(weight * factorOf(factors, findings), findings, cause);
     },
   );
 }
 
-/** What is assumed of a tire while its sensor is taken to be so. */
+/** What is assumed of a tire while its sensor is taken to be so, and to read like that. */
 export function tireAssumptions(
   { context }: Evidence,
   priors: Priors,
   place: number,
-  { position, replyKPa, system, accuracy, heard }: Sensed,
+  { position, replyKPa, system, figures }: Sensed,
+  accuracy: Accuracy = 'sound',
 ): TireAssumptions {
   return {
     accuracy,
     cooled: system.cooled,
-    cooledToKPa: cooledKPa(context, place),
+    cooledToKPa: context.cooledToKPa[place],
     replyKPa,
-    shown: heard && position ? position.shown : nothingShown,
+    shown: figures === 'car' && position ? position.shown : nothingShown,
     leakingPrior: priors.of['tire-leaking'],
   };
 }

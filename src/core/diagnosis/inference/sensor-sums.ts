@@ -19,12 +19,9 @@ import {
  */
 export type Factor = Sums;
 
-export type Accuracy = 'sound' | 'off';
-
 /** Sensor states of one cause, whose figures mean the same to the tire: their weight by row. */
 interface Group {
   cause: number;
-  figures: number;
   sums: number[];
 }
 
@@ -35,7 +32,8 @@ interface Group {
 export class SensorSums implements SensorSink {
   /** The factors made of these, by the number of the tire and whether all went with the cold. */
   readonly factors = new Map<number, Factor>();
-  private readonly groups: Group[] = [];
+  /** By the place of their figures in `figureKinds`. */
+  private readonly groups: readonly Group[][] = figureKinds.map(() => []);
 
   add(weight: number, findings: number, cause: number, figures: number): void {
     const { sums } = this.groupOf(cause, figures);
@@ -48,46 +46,42 @@ export class SensorSums implements SensorSink {
   }
 
   private groupOf(cause: number, figures: number): Group {
-    for (const group of this.groups) if (group.cause === cause && group.figures === figures) return group;
-    const group = { cause, figures, sums: zeros(rows) };
-    this.groups.push(group);
+    const groups = this.groups[figures] ?? [];
+    for (const group of groups) if (group.cause === cause) return group;
+    const group = { cause, sums: zeros(rows) };
+    groups.push(group);
     return group;
   }
 
-  joinedWith(inaccurate: number, tire: (accuracy: Accuracy, figures: Figures) => Sums): Sums {
+  /** `tire`: the states of the tire, by what the figures of such a sensor are to it. */
+  joinedWith(tire: (figures: Figures) => Sums): Sums {
     const factor = emptySums();
-    for (const [kind, figures] of figureKinds.entries()) {
-      const groups = this.groups.filter((group) => group.figures === kind);
-      if (groups.length === 0) continue;
-      // A sensor that is gone reads nothing, wrong or right.
-      const off = figures === 'none' ? 0 : inaccurate;
-      const sound = tire('sound', figures);
-      for (const group of groups) this.join(factor, group, sound, 1 - off);
-      if (off === 0) continue;
-      const wrong = tire('off', figures);
-      for (const group of groups) this.join(factor, group, wrong, off);
+    for (const [kind, groups] of this.groups.entries()) {
+      const figures = figureKinds[kind];
+      if (!figures || groups.length === 0) continue;
+      const states = tire(figures);
+      for (const group of groups) this.join(factor, group, states);
     }
     return factor;
   }
 
-  private join(factor: Sums, { cause: ofSensor, sums }: Group, tire: Sums, share: number): void {
-    const total = share * (sums[0] ?? 0);
+  private join(factor: Sums, { cause: ofSensor, sums }: Group, tire: Sums): void {
+    const total = sums[0] ?? 0;
     for (const cause of tireCauses) {
       const all = tire[cause] ?? 0;
       if (all === 0) continue;
       const worst = Math.max(cause, ofSensor);
       factor[worst] = (factor[worst] ?? 0) + total * all;
       const soundSlot = soundRow * causeCount + worst;
-      const sound = share * (sums[soundRow] ?? 0) * (tire[soundRow * causeCount + cause] ?? 0);
+      const sound = (sums[soundRow] ?? 0) * (tire[soundRow * causeCount + cause] ?? 0);
       factor[soundSlot] = (factor[soundSlot] ?? 0) + sound;
       for (const row of tireRows) {
         const slot = row * causeCount + worst;
         factor[slot] = (factor[slot] ?? 0) + total * (tire[row * causeCount + cause] ?? 0);
       }
-      const part = share * all;
       for (const row of sensorRows) {
         const slot = row * causeCount + worst;
-        factor[slot] = (factor[slot] ?? 0) + part * (sums[row] ?? 0);
+        factor[slot] = (factor[slot] ?? 0) + all * (sums[row] ?? 0);
       }
     }
   }

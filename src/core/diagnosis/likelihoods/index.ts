@@ -16,6 +16,6 @@ export {
   sensorStates,
 } from './sensor';
 export { type Held, heldFactors } from './held';
-export { type Places, type ShownSeen, type TireAssumptions, placesOf, tireStates } from './tire';
+export { type Places, type ShownSeen, type TireAssumptions, placesOf, tireStates, tireWeight } from './tire';
 export { type TireSeen, keptFactor } from './readings';
 export { turningStates } from './turning';

@@ -57,6 +57,18 @@ export function tireStates(
   }
 }
 
+/** The weight of all these states together, for less work. */
+export function tireWeight(wheel: TireSeen, assumed: TireAssumptions, places: Places): number {
+  let total = 0;
+  fatesOf(wheel, assumed).forEach((fates, curve) => {
+    const shares = places[curve] ?? [];
+    let share = 0;
+    for (let at = 0; at < shares.length; at += 1) share += shares[at] ?? 0;
+    for (let fate = 0; fate < fates.length; fate += 1) total += Math.max(0, fates[fate] ?? 0) * share;
+  });
+  return total;
+}
+
 /**
  * By the curve its pressure follows: how much of the likelihood of the figures lies at each place between the
  * lines, and there at each thing the figure of a sensor that is off comes to.
