@@ -2,12 +2,12 @@ import { readdirSync, readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { exportedJob } from '../../../../tests/support/arbitrary-job';
-import { display, gauge, heard, jobWith, lamp, live } from '../../../../tests/support/car';
+import { display, gauge, heard, jobWith, lamp, live, minute, silent } from '../../../../tests/support/car';
 import { caseSchema } from '../../../../tests/support/case';
 import type { Finding } from '../../assessment';
 import type { Job } from '../../job';
 import { jobSchema } from '../../job/schema';
-import { roadWheels } from '../../wheel';
+import { roadWheels, type Position } from '../../wheel';
 import { assess, verdictOn } from '..';
 import { decibans } from './weight-of-evidence';
 
@@ -31,8 +31,18 @@ const warm = (more: Job['observations']): Job =>
     ],
     { climate: { nowC: 2, lastFillC: 20, altitudeM: 0, fillPolicy: 'ambient' } },
   );
+const stem = (n: number, wheel: Position, sign: 'stem-metal' | 'stem-rubber') =>
+  ({ kind: 'visual', at: minute(n), wheel, sign }) as const;
+/** What stem a wheel has, beside a sensor that answered and one that did not. */
+const stems = jobWith([
+  lamp(0, 'flash-then-steady'),
+  ...roadWheels.map((wheel, n) => stem(n + 1, wheel, wheel === 'RR' ? 'stem-rubber' : 'stem-metal')),
+  ...roadWheels.map((wheel, n) => gauge(n + 6, wheel, 228)),
+  ...roadWheels.map((wheel, n) => (n % 2 === 0 ? silent(n + 11, wheel) : heard(n + 11, wheel))),
+]);
 const jobs = [
   ...examples.map(({ name, job }) => ({ name, job })),
+  { name: 'stems', job: stems },
   {
     name: 'warm tires, parked',
     job: warm(roadWheels.map((wheel, n) => live(n + 10, wheel, shown[n] ?? 0, 0))),

@@ -46,7 +46,7 @@ export function weigherOf(
   return (code, wheels) => {
     const first = Math.max(0, job.observations.length - mostWeighed(job, judgement));
     others ??= job.observations.map((seen, index) => {
-      if (index < first) return judgement;
+      if (index < first || saysNothingNew(seen, judgement)) return judgement;
       const rest: Job = { ...job, observations: job.observations.filter((_, other) => other !== index) };
       return judgeChange(rest, seen, judgement, priors, factors) ?? judge(rest);
     });
@@ -64,6 +64,18 @@ export function weigherOf(
  */
 function mostWeighed({ observations }: Job, { posterior }: Judgement): number {
   return Math.min(100, Math.floor(1200 / posterior.hypotheses), Math.floor(5000 / observations.length));
+}
+
+/**
+ * What stem a wheel has tells one with a sensor from one without, and nothing else. Where that is settled by far, no
+ * finding is moved by it: a chance by no more than this, times what the stem is worth.
+ */
+const settled = 1e-8;
+
+function saysNothingNew(seen: Observation, { evidence, posterior }: Judgement): boolean {
+  if (seen.kind !== 'visual' || !(seen.sign === 'stem-metal' || seen.sign === 'stem-rubber')) return false;
+  const place = evidence.context.wheels.indexOf(seen.wheel);
+  return place >= 0 && posterior.wheel('sensor-absent', place) < settled;
 }
 
 /** The least of the chances a finding has at these wheels; of the car where none are named. */
