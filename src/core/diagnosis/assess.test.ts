@@ -21,7 +21,7 @@ import { columnsOf } from '../ledger/column';
 import { proofOf } from '../proof';
 import { sheetOf } from '../sheet';
 import { nextMove, stationOf, stations } from '../visit';
-import type { Position } from '../wheel';
+import { inWalkingOrder, type Position } from '../wheel';
 import { decibans } from './explanation/weight-of-evidence';
 import { assess } from '.';
 
@@ -125,6 +125,21 @@ describe('an assessment', () => {
     for (const seen of eventful) {
       const sure = assess(jobWith(seen)).findings.map(({ probability }) => probability);
       expect(sure).toEqual([...sure].sort((a, b) => b - a));
+    }
+  });
+
+  it('offers wheels that nothing tells apart in walking order', () => {
+    const placard = (['front', 'rear'] as const).map((position) => ({ position, coldKPa: 230 }));
+    for (const state of ['off', 'steady', 'flash-then-steady'] as const) {
+      const { nextTests, findings } = assess(jobWith([lamp(0, state)], { placard }));
+      const offered = (test: string) =>
+        nextTests.filter((next) => next.test === test).flatMap(({ wheel }) => wheel ?? []);
+      for (const test of ['gauge', 'activation'])
+        expect(offered(test)).toEqual(inWalkingOrder(offered(test)));
+      expect(offered('gauge')).toHaveLength(4);
+      const told = (code: string) =>
+        findings.filter((found) => found.code === code).flatMap(({ wheels }) => wheels);
+      for (const { code } of findings) expect(told(code)).toEqual(inWalkingOrder(told(code)));
     }
   });
 

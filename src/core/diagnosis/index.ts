@@ -10,7 +10,7 @@ import { setAsideSlips, unitSlipsIn } from '../unit-slip';
 import type { UnitChoice } from '../units';
 import { inWalkingOrder, type Position } from '../wheel';
 import { Factors, posteriorOf } from './inference';
-import { type Claim, type Judgement, claimsFrom, decisionFrom, nextTests } from './decision';
+import { type Claim, type Judgement, claimsFrom, decisionFrom, nextTests, rounded } from './decision';
 import { evidenceOf } from './evidence';
 import { type Experience, priorsFor } from './learning';
 import { inconsistenciesOf, weigherOf } from './explanation';
@@ -123,7 +123,7 @@ function groupsOf(told: readonly Claim[], weigh: Weigh, named: Named): Omit<Find
       return {
         code,
         wheels,
-        probability: Math.min(...group.map(({ chance }) => chance)),
+        probability: rounded(Math.min(...group.map(({ chance }) => chance))),
         evidence: weigh(code, wheels),
       };
     });

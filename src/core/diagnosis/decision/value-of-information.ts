@@ -5,6 +5,7 @@ import { isWhollyRead } from '../../registration';
 import { chanceOf, type Judgement } from './claims';
 import type { WheelEvidence } from '../evidence';
 import { model } from '../model';
+import { rounded } from './rounded';
 import { silentAfterTries } from '../../ledger';
 
 /**
@@ -39,9 +40,9 @@ export function nextTests(judgement: Judgement): NextTest[] {
         test,
         ...(wheel && { wheel }),
         minutes: cost,
-        bits,
+        bits: rounded(bits),
         ...(main && { about: { code: main.code, wheels: wheelsOf(main, worth) } }),
-        savesMinutes: saved - cost,
+        savesMinutes: rounded(saved - cost),
       };
     })
     .filter(({ bits }) => bits > leastBits)
