@@ -1,4 +1,5 @@
 import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { assess } from '../src/core/diagnosis';
 import type { Job } from '../src/core/job';
 import { parseJob } from '../src/core/job/schema';
@@ -9,12 +10,13 @@ import { fullJob } from './full-job';
  * of reading a job it takes to judge it, in turn within one minute. Then the time of single assessments of
  * full jobs, and whether memory stays flat over many.
  *
- * Run: node --expose-gc --max-semi-space-size=21 --import tsx bench/assess.ts [calls for the memory check, 20,000 where
- * not said]. So much room has a judging thread of the server.
+ * Run, from the project's folder, made as the judging threads of the server are, and with so much room as they have:
+ *   npx esbuild bench/assess.ts --bundle --platform=node --format=esm --outfile=dist/bench/assess.mjs
+ *   node --expose-gc --max-semi-space-size=21 dist/bench/assess.mjs [calls for the memory check, 20,000 where not said]
  */
-const folder = new URL('../tests/cases/', import.meta.url);
+const folder = 'tests/cases';
 const texts = readdirSync(folder).map((name) =>
-  JSON.stringify((JSON.parse(readFileSync(new URL(name, folder), 'utf8')) as { job: unknown }).job),
+  JSON.stringify((JSON.parse(readFileSync(join(folder, name), 'utf8')) as { job: unknown }).job),
 );
 const jobs = texts.map((text): Job => {
   const job = parseJob(JSON.parse(text));
