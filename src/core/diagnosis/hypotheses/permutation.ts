@@ -40,21 +40,29 @@ export const inPlace = (size: number): Permutation[] =>
  * All orders the monitored wheels can be in, each with its prior: as the car has them, one of the usual
  * patterns, or any other. A car that ties no ID to a position is as likely in any order.
  */
-export function permutationsOf({ job, monitored }: Context, priors: Priors): Permutation[] {
+export function permutationsOf({ job, monitored }: Context, priors: Priors): readonly Permutation[] {
   const moved = priors.of['positions-swapped'];
   const orders = ordersOf(monitored.length);
   if (job.vehicle.tpms.locates === false || orders.length === 1) {
     return orders.map((order) => ({ ...order, prior: 1 / orders.length }));
   }
+  const wheels = monitored.join();
+  const known = lastByWheels.get(wheels);
+  if (known?.moved === moved) return known.permutations;
   const shares = sharesOf(
     monitored,
     orders.map(({ wheelAt }) => wheelAt),
   );
-  return orders.map((order, at) => ({
+  const permutations = orders.map((order, at) => ({
     ...order,
     prior: isIdentity(order.wheelAt) ? 1 - moved : moved * (shares[at] ?? 0),
   }));
+  lastByWheels.set(wheels, { moved, permutations });
+  return permutations;
 }
+
+/** How often wheels are moved goes by the work done on the car: for one job it is the same at each reading. */
+const lastByWheels = new Map<string, { moved: number; permutations: readonly Permutation[] }>();
 
 export const isIdentity = (wheelAt: readonly number[]): boolean =>
   wheelAt.every((wheel, position) => wheel === position);
