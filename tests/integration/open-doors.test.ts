@@ -14,6 +14,7 @@ import { tellDue } from '../../src/services/webhooks';
 import { gauge } from '../support/car';
 import { Client, openShop, type Shop } from '../support/shop';
 
+
 let shop: Shop;
 let marisol: Client;
 let ines: Client;
@@ -238,6 +239,28 @@ describe('what is taken away', () => {
     expect(file.format).toBe('hacienda.vehicle/1');
     expect(file.jobs.map(({ visit }) => visit?.customer)).toEqual(['Ilse Varga']);
     expect((await ines.fetch(`/api/vehicles/${newKey()}/file`)).status).toBe(404);
+  });
+});
+
+describe('a shop without devices', () => {
+  it('is told what it has not, which is no fault of the server', async () => {
+    const { id } = await ines.post<{ id: string }>('/api/jobs', {
+      key: newKey(),
+      vehicle: { label: 'Corriente Vela', profile: 'corriente-vela' },
+    });
+    const asked = [
+      ines.fetch('/api/weather'),
+      ines.send('POST', `/api/jobs/${id}/wake`, { key: newKey(), wheel: 'LF', trigger: 'pulsed' }),
+      ines.send('POST', `/api/jobs/${id}/read-car`, { key: newKey() }),
+      ines.fetch(`/api/practice/${id}`),
+    ];
+    const answers = (await Promise.all(asked)).map(async (answer) => [answer.status, await codeOf(answer)]);
+    expect(await Promise.all(answers)).toEqual([
+      [409, 'no-weather'],
+      [409, 'no-tool'],
+      [409, 'no-lead'],
+      [409, 'no-practice'],
+    ]);
   });
 });
 

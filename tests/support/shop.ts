@@ -13,7 +13,7 @@ export interface Shop extends Instance {
   close: () => Promise<void>;
 }
 
-/** `cars`: the simulated ones, where not those of the demo. `devices` false: there is none, neither tool nor lead nor car. */
+/** `cars`: the simulated ones, where not those of the demo. `devices` false: there is none, neither tool nor lead nor car nor weather. */
 export async function openShop({
   cars,
   devices = true,
@@ -48,7 +48,7 @@ export async function openShop({
     ...(headOffice && { headOffice }),
     environment: {
       ...environment,
-      ...(!devices && { HACIENDA_TOOL: '', HACIENDA_LEAD: '', HACIENDA_BAY: '' }),
+      ...(!devices && { HACIENDA_TOOL: '', HACIENDA_LEAD: '', HACIENDA_BAY: '', HACIENDA_WEATHER: '' }),
     },
   });
   return Object.assign(instance, {
