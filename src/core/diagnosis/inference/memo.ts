@@ -2,12 +2,16 @@ import type { CarEvidence, PositionEvidence, WheelEvidence } from '../evidence';
 import { type HeldSeen, type ScanSeen, type SetSeen, isDoubtful } from '../hypotheses';
 import type { HearingSeen, SensorSeen, ShownSeen, TireSeen } from '../likelihoods';
 
-/** The figures and words something rests on, in one row: so it is written down and compared fastest. Lists stand with their lengths. */
+/**
+ * The figures and words something rests on, in one row, what it is first: so it is told from others fastest. Lists stand
+ * with their lengths, so that no content begins like the whole of another.
+ */
 type Content = (string | number | boolean | undefined)[];
 
 /** Numbers evidence by the part of its content that something rests on: what is equal there has one number. */
 export class Contents {
-  private readonly numbers = new Map<string, number>();
+  private readonly numbers = new Memo<number>();
+  private last = 0;
   private readonly sensors = new WeakMap<object, number>();
   private readonly tires = new WeakMap<object, number>();
   private readonly hearings = new WeakMap<object, number>();
@@ -34,6 +38,7 @@ export class Contents {
         ...misses,
         missedBefore.length,
         ...missedBefore,
+        replies.length,
       ];
       // The pressures are the tire's.
       for (const { id, frequencyMHz, family, battery, rssiDbm } of replies)
@@ -46,7 +51,7 @@ export class Contents {
   ofScan(wheel: WheelEvidence): number {
     return this.numbered(this.scans, wheel, () => {
       const { monitored, replies }: ScanSeen = wheel;
-      const own: Content = ['scan', wheel.wheel, monitored, isDoubtful(wheel)];
+      const own: Content = ['scan', wheel.wheel, monitored, isDoubtful(wheel), replies.length];
       for (const { id, kPa, frequencyMHz, family, rssiDbm } of replies)
         own.push(id, kPa ?? undefined, frequencyMHz, family, rssiDbm);
       return own;
@@ -57,7 +62,9 @@ export class Contents {
   ofSet(wheel: WheelEvidence): number {
     return this.numbered(this.sets, wheel, () => {
       const { replies }: SetSeen = wheel;
-      return ['set', ...replies.flatMap(({ id, frequencyMHz, family }) => [id, frequencyMHz, family])];
+      const own: Content = ['set', replies.length];
+      for (const { id, frequencyMHz, family } of replies) own.push(id, frequencyMHz, family);
+      return own;
     });
   }
 
@@ -71,7 +78,7 @@ export class Contents {
 
   /** What was seen of the car as a whole, by itself: it is seldom seen alike twice. */
   ofCar(car: CarEvidence): number {
-    return this.numbered(this.cars, car, () => ['car', this.numbers.size]);
+    return this.numbered(this.cars, car, () => ['car', this.last]);
   }
 
   /** What the states of its tire rest on; its lines and its placard are the car's. */
@@ -100,6 +107,7 @@ export class Contents {
       ];
       own.push(gaugeBeforeScan?.kPa, gaugeBeforeScan?.sdKPa, leak.leaking, leak.sound, beforeFill.length);
       for (const { kPa, sdKPa, ms } of beforeFill) own.push(kPa, sdKPa, ms);
+      own.push(wheel.replies.length);
       for (const { kPa } of wheel.replies) own.push(kPa ?? undefined);
       return own;
     });
@@ -115,6 +123,7 @@ export class Contents {
         battery,
         noCodes,
         shown.length,
+        codes.length,
         empty.length,
         ...empty,
       ];
@@ -127,7 +136,7 @@ export class Contents {
   ofShown(position: PositionEvidence): number {
     return this.numbered(this.shows, position, () => {
       const { shown, codes, noCodes }: ShownSeen = position;
-      const own: Content = ['shown', noCodes, shown.length];
+      const own: Content = ['shown', noCodes, shown.length, codes.length];
       for (const { kPa, sdKPa, ms } of shown) own.push(kPa, sdKPa, ms);
       for (const { about, weight } of codes) own.push(about, weight);
       return own;
@@ -138,6 +147,7 @@ export class Contents {
   ofPositions(positions: readonly PositionEvidence[]): number {
     return this.numbered(this.allPositions, positions, () => [
       'positions',
+      positions.length,
       ...positions.flatMap((position) => [this.ofHearing(position), this.ofShown(position)]),
     ]);
   }
@@ -153,6 +163,7 @@ export class Contents {
       'turning',
       this.ofTire(wheel),
       wheel.turns,
+      wheel.signs.length,
       ...wheel.signs,
     ]);
   }
@@ -167,17 +178,14 @@ export class Contents {
   }
 
   private numberOf(content: Content): number {
-    const text = JSON.stringify(content);
-    const number = this.numbers.get(text) ?? this.numbers.size + 1;
-    this.numbers.set(text, number);
-    return number;
+    return this.numbers.get(content, () => (this.last += 1));
   }
 }
 
 /** All that a thing rests on, each value whole. */
 export type Key = readonly (number | string | boolean | null | undefined)[];
 
-/** Things made once for each key; the keys of one memo are equally long. */
+/** Things made once for each key; no key of one memo begins like the whole of another. */
 export class Memo<Thing> {
   private readonly root: Branch<Thing> = new Map();
 

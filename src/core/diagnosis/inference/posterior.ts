@@ -194,6 +194,12 @@ function movedIn({ byMap }: Sum, permutations: readonly Permutation[]): number[]
   return moved;
 }
 
+/** The place of a finding among those of a wheel. */
+const placeOf = Object.fromEntries(wheelFindings.map((code, place) => [code, place])) as Record<
+  WheelFinding,
+  number
+>;
+
 /** What can be asked of a sum. */
 function posteriorFrom(
   sum: Sum,
@@ -216,7 +222,7 @@ function posteriorFrom(
   let movedBy: readonly number[] | undefined;
   return {
     logEvidence: Math.log(sum.all) + scales.reduce((total, scale) => total + Math.log(scale || 1), 0),
-    wheel: (finding, place) => chance(sum.rows[(wheelFindings.indexOf(finding) + 1) * wheels + place]),
+    wheel: (finding, place) => chance(sum.rows[(placeOf[finding] + 1) * wheels + place]),
     misheard: (place) => chance(sum.misheard[place]),
     twin: (place) => chance(sum.twin[place]),
     moved: (place) => {
