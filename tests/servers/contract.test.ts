@@ -187,8 +187,9 @@ describe('the published description of the API', () => {
   it('gives every problem a status that says whose fault it is', () => {
     for (const [code, status] of Object.entries(statusOf)) {
       expect(status, code).toBeGreaterThanOrEqual(400);
-      if (/^(no-|car-|device-|lead-|weather-)/.test(code) && !['no-receiver', 'no-such-wheel'].includes(code))
-        expect(status, code).toBeGreaterThanOrEqual(502);
+      if (/^(car-|device-|lead-|weather-)/.test(code)) expect(status, code).toBe(502);
+      // What the shop does not have is nobody's fault.
+      if (/^no-(lead|practice|programmer|tool|weather)$/.test(code)) expect(status, code).toBe(409);
     }
   });
 });
