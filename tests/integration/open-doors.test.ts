@@ -14,7 +14,6 @@ import { tellDue } from '../../src/services/webhooks';
 import { gauge } from '../support/car';
 import { Client, openShop, type Shop } from '../support/shop';
 
-
 let shop: Shop;
 let marisol: Client;
 let ines: Client;
