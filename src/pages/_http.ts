@@ -170,8 +170,9 @@ export function localPath(asked: string | null): string {
   const here = 'http://here.invalid';
   if (!asked || /[\u0000-\u0020\\]/.test(asked) || !asked.startsWith('/') || !URL.canParse(asked, here))
     return '/';
-  const url = new URL(asked, here);
-  return url.origin === here ? `${url.pathname}${url.search}` : '/';
+  const { origin, pathname, search } = new URL(asked, here);
+  // Dots are resolved by now: what is left may begin like another site's name (`/..//elsewhere.example`).
+  return origin === here && !pathname.startsWith('//') ? pathname + search : '/';
 }
 
 export const isUuid = (text: string): boolean => z.uuid().safeParse(text).success;

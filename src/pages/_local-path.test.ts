@@ -19,6 +19,12 @@ describe('where signing in leads to', () => {
     'javascript:alert(1)',
     ' //elsewhere.invalid',
     'jobs',
+    '/..//elsewhere.invalid',
+    '/.//elsewhere.invalid',
+    '/jobs/%2e%2e//elsewhere.invalid',
+    '/jobs/..//elsewhere.invalid/%2e%2e',
+    '/%2E//elsewhere.invalid',
+    '/./\\elsewhere.invalid',
   ])('is the Yard for %j', (asked) => {
     expect(localPath(asked)).toBe('/');
   });

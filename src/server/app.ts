@@ -7,7 +7,9 @@ import sirv from 'sirv';
 import { log, traceOf } from '../services/log';
 import { doorsOf } from './doors';
 import { answersMetrics, timed } from './metrics';
+import { outlivesFaults } from './net';
 import { stopsInOrder } from './stop';
+import { targetOf } from './target';
 
 /**
  * The server process: the files of the app, then its pages and endpoints, compressed on the way where that helps. Where
@@ -72,8 +74,11 @@ function answer(request: IncomingMessage, response: ServerResponse): void {
   });
   if (!methods.has(request.method ?? ''))
     return void response.writeHead(405, { allow: [...methods].join(', ') }).end();
-  if (!isAddress(request.url)) return void response.writeHead(400).end('Bad request.');
-  if (!doors.admits(request.headers.host))
+  const target = targetOf(request);
+  if (!target) return void response.writeHead(400).end('Bad request.');
+  request.url = target.path;
+  request.headers.host = target.host;
+  if (!doors.admits(target.host))
     return void response
       .writeHead(421, { 'content-type': 'text/plain; charset=utf-8' })
       .end('This shop is not reached under that name. Its operator names it in HACIENDA_NAMES.\n');
@@ -90,11 +95,14 @@ function answer(request: IncomingMessage, response: ServerResponse): void {
   );
 }
 
-function isAddress(url: string | undefined): boolean {
+/** Whatever goes wrong with one request ends that request, and nothing else. */
+function answerSafely(request: IncomingMessage, response: ServerResponse): void {
   try {
-    return decodeURI(url ?? '').length > 0;
-  } catch {
-    return false;
+    answer(request, response);
+  } catch (error) {
+    log.error(traceOf(error), 'a request failed');
+    if (!response.headersSent) response.writeHead(500);
+    response.end();
   }
 }
 
@@ -104,11 +112,13 @@ const server = HACIENDA_CERTIFICATE
         cert: readFileSync(HACIENDA_CERTIFICATE),
         key: readFileSync(HACIENDA_CERTIFICATE_KEY ?? HACIENDA_CERTIFICATE),
       },
-      answer,
+      answerSafely,
     )
-  : createServer(answer);
+  : createServer(answerSafely);
 // Longer than browsers and proxies leave a connection unused (a minute is usual): they end it, and never find it ended just
 // as they ask again.
 server.keepAliveTimeout = 75_000;
 stopsInOrder(server);
+// What it needs to begin with must be there; from then on no fault of one listener ends what others are at.
+server.once('listening', outlivesFaults);
 server.listen(Number(PORT ?? 4321), HOST ?? '127.0.0.1');

@@ -23,7 +23,7 @@ export const requestSeconds = new Histogram({
 
 /** Answers where it is asked for; says whether it was. Without a token that the operator set there is no such page. */
 export function answersMetrics(request: IncomingMessage, response: ServerResponse, token?: string): boolean {
-  if (new URL(request.url ?? '/', 'http://here.invalid').pathname !== path || !token) return false;
+  if (!token || request.url?.replace(/\?.*$/, '') !== path) return false;
   const given = /^Bearer (.+)$/.exec(request.headers.authorization ?? '')?.[1] ?? '';
   if (!isSame(given, token)) {
     response.writeHead(401, { 'www-authenticate': 'Bearer' }).end();

@@ -1,5 +1,6 @@
 import cluster, { type Worker } from 'node:cluster';
 import { log } from '../services/log';
+import { outlivesFaults } from './net';
 import { pauseAfter } from './pause';
 import { answersForAll } from './metrics';
 
@@ -11,6 +12,7 @@ const patienceMs = 9_500;
  * row; asked to stop, all of them stop in order.
  */
 export function shareOut(count: number): void {
+  outlivesFaults();
   let isStopping = false;
   const start = (inARow: number) => {
     const startedAt = Date.now();
