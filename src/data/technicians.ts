@@ -103,10 +103,12 @@ export const dropExpiredSessions = (tx: Tx) =>
 /** Attempts are forgotten after so long, s. */
 export const attemptsWindowS = 10 * 60;
 
-/** Sign-in attempts are counted per name from an address, and per address over all names. */
+/** Sign-in attempts are counted per name from an address or a known browser, and per address over all names. */
 const limits = {
   name: { points: 5, duration: attemptsWindowS },
   address: { points: 60, duration: attemptsWindowS },
+  /** From one address, of all browsers there that are known. */
+  known: { points: 60, duration: attemptsWindowS },
   /** Of one person on one device: a few now, and not many a day, so that ten thousand PINs take years. */
   pin: { points: 5, duration: attemptsWindowS },
   'pin-day': { points: 20, duration: 86_400 },
@@ -143,31 +145,55 @@ export async function forgivePinAttempts(name: string, deviceId: string): Promis
   await limiter('pin-day').reward(key);
 }
 
-/** A browser somebody has signed in with before. */
-export async function isKnownBrowser(tokenHash: string): Promise<boolean> {
-  const found = await database().query('SELECT 1 FROM known_browsers WHERE token_hash = $tokenHash', {
+/** Whether the mark a browser shows was made for somebody of this name. */
+export async function isKnownBrowser(tokenHash: string, name: string): Promise<boolean> {
+  const found = await database().query(
+    `SELECT 1 FROM known_browsers JOIN technicians ON id = technician_id
+     WHERE token_hash = $tokenHash AND lower(name) = lower($name)`,
+    { bind: { tokenHash, name }, type: QueryTypes.SELECT },
+  );
+  return found.length > 0;
+}
+
+/** Whether the mark was made here, for anybody. */
+export async function isMark(tx: Tx, tokenHash: string): Promise<boolean> {
+  const found = await database().query('SELECT 1 FROM known_browsers WHERE token_hash = $tokenHash LIMIT 1', {
     bind: { tokenHash },
     type: QueryTypes.SELECT,
+    transaction: tx,
   });
   return found.length > 0;
 }
 
-export const rememberBrowser = (tx: Tx, tokenHash: string) =>
-  database().query('INSERT INTO known_browsers (token_hash) VALUES ($tokenHash) ON CONFLICT DO NOTHING', {
-    bind: { tokenHash },
-    transaction: tx,
-  });
+/** So many browsers are known of one person; the oldest are forgotten. */
+const mostBrowsers = 20;
+
+/** Knows a browser by its mark, for this person. */
+export async function rememberBrowser(tx: Tx, tokenHash: string, technicianId: string): Promise<void> {
+  await database().query(
+    `INSERT INTO known_browsers (token_hash, technician_id) VALUES ($tokenHash, $technicianId)
+     ON CONFLICT (token_hash, technician_id) DO UPDATE SET known_at = now()`,
+    { bind: { tokenHash, technicianId }, transaction: tx },
+  );
+  await database().query(
+    `DELETE FROM known_browsers WHERE technician_id = $technicianId AND token_hash NOT IN
+       (SELECT token_hash FROM known_browsers WHERE technician_id = $technicianId
+        ORDER BY known_at DESC LIMIT ${mostBrowsers})`,
+    { bind: { technicianId }, transaction: tx },
+  );
+}
 
 /**
- * Whose attempts are counted together: those of a browser that is known, whatever is tried beside it from the same
- * address; else those from an address.
+ * Whose attempts are counted together: all from an address, and among them those from a browser that this person has
+ * signed in with, apart: nobody beside it locks it out, and all such browsers of an address share a limit of their own.
+ * Or all attempts at a further secret, by whoever has shown the first already, wherever from.
  */
-export type Origin = { browser: string } | { address: string };
+export type Origin = { address: string; browser?: string | undefined } | { further: string };
 
 /** Counts an attempt; returns how many seconds to wait where there were too many. */
 export async function countAttempt(name: string, from: Origin): Promise<number | undefined> {
   try {
-    if ('address' in from) await limiter('address').consume(from.address);
+    if ('address' in from) await limiter(addressLimit(from)).consume(from.address);
     await limiter('name').consume(keyOf(name, from));
     return undefined;
   } catch (refusal) {
@@ -179,8 +205,11 @@ export async function countAttempt(name: string, from: Origin): Promise<number |
 /** A success takes back what its own attempts counted. */
 export async function forgiveAttempts(name: string, from: Origin): Promise<void> {
   await limiter('name').delete(keyOf(name, from));
-  if ('address' in from) await limiter('address').reward(from.address);
+  if ('address' in from) await limiter(addressLimit(from)).reward(from.address);
 }
 
+const addressLimit = ({ browser }: { browser?: string | undefined }): Limit =>
+  browser === undefined ? 'address' : 'known';
+
 const keyOf = (name: string, from: Origin): string =>
-  `${name.toLowerCase()} ${'address' in from ? from.address : from.browser}`;
+  `${name.toLowerCase()} ${'further' in from ? from.further : (from.browser ?? from.address)}`;

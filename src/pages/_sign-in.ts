@@ -50,7 +50,7 @@ export const signingIn =
     const { name, role } = signedIn.value.person;
     cookies.set(sessionCookie, token, cookieKept(awaitsCode ? codeMinutes * 60 : sessionHours * 3600));
     if (awaitsCode) return isForm ? page({ asks: 'code' }) : json({ name, role, awaitsCode });
-    const known = await rememberBrowser(cookies.get(knownCookie)?.value);
+    const known = await rememberBrowser(signedIn.value.person, cookies.get(knownCookie)?.value);
     cookies.set(knownCookie, known, cookieKept(deviceDays * 86_400));
     return isForm ? redirect(next, 303) : json({ name, role, awaitsCode });
   };

@@ -68,7 +68,8 @@ export interface From {
 }
 
 /**
- * Attempts are counted per address; those of a browser that is known apart, so that nobody on its network locks it out.
+ * Attempts are counted per address; those of a browser this person signed in with apart, so that nobody on its network
+ * locks it out.
  * Problems: `too-many-attempts` (message says how long to wait), `wrong-name-or-passphrase`.
  */
 export async function signIn(
@@ -76,8 +77,9 @@ export async function signIn(
   passphrase: string,
   { address, agent = '', known }: From,
 ): Promise<Result<SignedIn>> {
-  const browser = known === undefined ? undefined : hashToken(known);
-  const from = browser && (await technicians.isKnownBrowser(browser)) ? { browser } : { address };
+  const mark = known === undefined ? undefined : hashToken(known);
+  const isKnown = mark !== undefined && (await technicians.isKnownBrowser(mark, name));
+  const from = { address, browser: isKnown ? mark : undefined };
   const wait = await technicians.countAttempt(name, from);
   if (wait !== undefined) {
     log.warn({ address }, 'sign-ins are made to wait');
@@ -99,11 +101,17 @@ export async function signIn(
   );
 }
 
-/** Knows this browser from now on; what is given back is its cookie, and stored nowhere else. */
-export async function rememberBrowser(known: string | undefined): Promise<string> {
-  const token = known ?? randomBytes(32).toString('base64url');
-  await inTransaction((tx) => technicians.rememberBrowser(tx, hashToken(token)));
-  return token;
+/**
+ * Knows this browser from now on for whoever signed in; what is given back is its cookie, and stored nowhere else. A mark
+ * that was made here for others (a tablet that several use) stays; one that the browser chose itself counts for nothing.
+ */
+export function rememberBrowser(who: Person, known: string | undefined): Promise<string> {
+  return inTransaction(async (tx) => {
+    const isOurs = known !== undefined && (await technicians.isMark(tx, hashToken(known)));
+    const token = isOurs ? known : randomBytes(32).toString('base64url');
+    await technicians.rememberBrowser(tx, hashToken(token), who.id);
+    return token;
+  });
 }
 
 /** What a browser calls itself is kept to so many characters. */

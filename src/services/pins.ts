@@ -89,7 +89,7 @@ export async function provenAgain(
 ): Promise<Result<technicians.TechnicianRow>> {
   const row = await inTransaction((tx) => technicians.findTechnician(tx, who.id));
   if (!row) return unknownPerson();
-  const from = { browser: `secret ${row.id}` };
+  const from = { further: `secret ${row.id}` };
   const wait = await technicians.countAttempt(row.name, from);
   if (wait !== undefined) return tooManyAttempts(wait);
   if (!(await passphraseMatches(passphrase, row.passphraseHash))) return wrongPassphrase();

@@ -111,7 +111,7 @@ export async function signInWithCode(
   agent: string,
 ): Promise<Result<SignedIn>> {
   const tokenHash = hashToken(token ?? '');
-  const counted = { browser: 'code' };
+  const counted = { further: 'code' };
   const awaited = await inTransaction((tx) => technicians.lockAwaited(tx, tokenHash));
   if (!awaited) return codeTooLate();
   const wait = await technicians.countAttempt(awaited.name, counted);

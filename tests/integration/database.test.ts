@@ -57,6 +57,7 @@ describe('migrations', () => {
       { name: '0022-open-doors' },
       { name: '0023-second-factor' },
       { name: '0024-people-news' },
+      { name: '0025-marks' },
     ]);
   });
 

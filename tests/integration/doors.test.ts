@@ -11,7 +11,14 @@ import { takeCar } from '../../src/data/leases';
 import * as jobs from '../../src/data/jobs';
 import * as technicians from '../../src/data/technicians';
 import { bookIn, handOver, record, viewJob } from '../../src/services/jobs';
-import { addPerson, personOfToken, rememberBrowser, signIn, signOut } from '../../src/services/people';
+import {
+  addPerson,
+  hashToken,
+  personOfToken,
+  rememberBrowser,
+  signIn,
+  signOut,
+} from '../../src/services/people';
 import { gauge, jobWith } from '../support/car';
 import { must } from '../support/must';
 import { person } from '../support/people';
@@ -73,16 +80,49 @@ describe('attempts to sign in', () => {
     expect((await enter(known ?? '')).status).toBe(200);
   });
 
-  it('beside a cookie nobody was given are counted as without one', async () => {
+  it('beside a mark nobody was given, or one made for somebody else, are counted as without one', async () => {
     const name = `Somebody ${newKey()}`;
-    must(await addPerson({ name, role: 'technician', passphrase: 'a few plain words' }));
+    const added = { role: 'technician', passphrase: 'a few plain words' } as const;
+    const somebody = must(await addPerson({ name, ...added }));
+    const other = must(await addPerson({ name: `Other ${newKey()}`, ...added }));
     const address = `test ${newKey()}`;
     for (let n = 0; n < 5; n += 1) await signIn(name, 'not this one', { address, known: newKey() });
     expect(await signIn(name, 'a few plain words', { address, known: newKey() })).toMatchObject({
       problem: { code: 'too-many-attempts' },
     });
-    const known = await rememberBrowser(undefined);
+    // Whoever has an account makes no marks that are good for guesses at another's.
+    const ofOther = await rememberBrowser(other, undefined);
+    expect(await signIn(name, 'a few plain words', { address, known: ofOther })).toMatchObject({
+      problem: { code: 'too-many-attempts' },
+    });
+    // A tablet that both use is known for both.
+    const known = await rememberBrowser(somebody, ofOther);
+    expect(known).toBe(ofOther);
     expect((await signIn(name, 'a few plain words', { address, known })).ok).toBe(true);
+  });
+
+  it('are never counted by a mark that the browser chose itself: the server makes another', async () => {
+    const passphrase = 'a few plain words';
+    const chosen = newKey();
+    const somebody = must(await addPerson({ name: `Somebody ${newKey()}`, role: 'adviser', passphrase }));
+    expect(await rememberBrowser(somebody, chosen)).not.toBe(chosen);
+  });
+
+  it('from all known browsers of one address are limited together, and few browsers of a person are known', async () => {
+    const name = `Somebody ${newKey()}`;
+    const somebody = must(await addPerson({ name, role: 'adviser', passphrase: 'a few plain words' }));
+    const address = `test ${newKey()}`;
+    const marks: string[] = [];
+    for (let n = 0; n < 24; n += 1) marks.push(await rememberBrowser(somebody, undefined));
+    const isKnown = (mark: string) => technicians.isKnownBrowser(hashToken(mark), name);
+    expect(await Promise.all(marks.map(isKnown))).toEqual(marks.map((_, n) => n >= 4));
+    let counted = 0;
+    for (const browser of marks)
+      for (let n = 0; n < 5; n += 1)
+        if ((await technicians.countAttempt(name, { address, browser })) === undefined) counted += 1;
+    expect(counted).toBe(60);
+    // Who is not known there is not kept out by them.
+    expect(await technicians.countAttempt(name, { address })).toBeUndefined();
   });
 });
 

@@ -26,6 +26,7 @@ import * as followUpsByJob from './0021-follow-ups-by-job';
 import * as openDoors from './0022-open-doors';
 import * as secondFactor from './0023-second-factor';
 import * as peopleNews from './0024-people-news';
+import * as marks from './0025-marks';
 
 export interface Migration {
   up: (schema: QueryInterface) => Promise<void>;
@@ -58,6 +59,7 @@ const migrations: { name: string; migration: Migration }[] = [
   { name: '0022-open-doors', migration: openDoors },
   { name: '0023-second-factor', migration: secondFactor },
   { name: '0024-people-news', migration: peopleNews },
+  { name: '0025-marks', migration: marks },
 ];
 
 /** Brings the database up to date; returns the names of what was run. Two starters do not collide. */
