@@ -12,6 +12,8 @@ import {
   takePlace,
   type Sums,
 } from '../data/keeping';
+import { noteNight } from '../data/backup-nights';
+import { closeDatabase } from '../data/database';
 import { postgresPrograms, runningCluster, startCluster } from './cluster';
 import { home, isLocked } from './instance';
 import { output } from './run';
@@ -190,31 +192,52 @@ function program(name: 'pg_dump' | 'pg_restore', url: string, parameters: string
 
 /** Old backups of a schedule beyond this are removed. */
 const keptOfSchedule = 14;
-const dayMs = 86_400_000;
 
-/**
- * A backup each day at an hour of the place, into a folder, the last fortnight of them kept. A night that fails is told, and
- * tried again the next. Ends with what is given back.
- */
-export function backUpDaily(url: string, folder: string, hour: number): () => void {
-  let timer: NodeJS.Timeout;
-  const next = () => {
+/** A backup each day at an hour of the place, into a folder, the last fortnight of them kept. Ends with what is given back. */
+export const backUpDaily = (url: string, folder: string, hour: number): (() => void) =>
+  eachDay(hour, () => backUpTonight(url, folder));
+
+/** Does something each day at an hour, the next day also where it failed, until what is given back is called. */
+export function eachDay(hour: number, work: () => Promise<void>): () => void {
+  let timer: NodeJS.Timeout | undefined;
+  let isOver = false;
+  const plan = () => {
+    if (isOver) return;
     const now = new Date();
     const due = new Date(now.getFullYear(), now.getMonth(), now.getDate(), hour);
-    const waits = due.getTime() - now.getTime();
-    timer = setTimeout(() => void once(), waits > 0 ? waits : waits + dayMs);
-  };
-  const once = async () => {
-    const day = new Date().toISOString().slice(0, 10);
-    await backUp(url, join(folder, `hacienda-${day}.backup`)).catch((error: unknown) =>
-      say(`The backup of ${day} failed: ${error instanceof Error ? error.message : String(error)}`),
+    if (due <= now) due.setDate(due.getDate() + 1);
+    timer = setTimeout(
+      () =>
+        void work()
+          .catch((error: unknown) => say(wordsOf(error)))
+          .then(plan),
+      due.getTime() - now.getTime(),
     );
-    for (const name of outdated(readdirSync(folder))) rmSync(join(folder, name), { force: true });
-    next();
   };
-  next();
-  return () => clearTimeout(timer);
+  plan();
+  return () => {
+    isOver = true;
+    clearTimeout(timer);
+  };
 }
+
+/** One night of the schedule. Whatever goes wrong is told, here and to the shop's managers; nothing is thrown. */
+export async function backUpTonight(url: string, folder: string): Promise<void> {
+  let failed: string | null = null;
+  try {
+    await backUp(url, join(folder, `hacienda-${new Date().toISOString().slice(0, 10)}.backup`));
+    for (const name of outdated(readdirSync(folder))) rmSync(join(folder, name), { force: true });
+  } catch (error) {
+    failed = wordsOf(error);
+    say(`Tonight's backup failed: ${failed}`);
+  }
+  // The database may be what is away.
+  await noteNight(failed)
+    .finally(closeDatabase)
+    .catch((error: unknown) => say(`How it went cannot be noted: ${wordsOf(error)}`));
+}
+
+const wordsOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
 
 /** What a schedule no longer keeps, of the files in its folder; what others put there stays. */
 export function outdated(names: readonly string[]): string[] {

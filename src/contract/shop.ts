@@ -11,6 +11,7 @@ import { unitChoiceSchema } from '../core/units/schema';
 import { roles, secondFactors, type PairedDevice, type SessionSummary } from '../core/visit/person';
 import type { DeviceState, KnownVehicle, ProfileSummary, ShopFigures } from '../core/visit/view';
 import { asked, key, type Contract } from './contract';
+import { healthContract } from './health';
 import { experienceSchema } from './visit';
 
 /** The shop itself: its gauges, vehicles, people, settings and figures. */
@@ -163,12 +164,7 @@ const register = z.array(instrumentSchema);
 const done = z.object({ ok: z.literal(true) });
 
 export const shopContracts = {
-  health: {
-    summary: 'Whether the server and its database answer, and how promptly',
-    answer: z.object({ ok: z.boolean(), eventLoopP99Ms: z.number() }),
-    problems: [],
-    open: true,
-  },
+  health: healthContract,
   jobSchema: {
     summary: 'The JSON Schema of a job file',
     answer: z.looseObject({}),

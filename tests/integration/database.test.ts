@@ -58,6 +58,7 @@ describe('migrations', () => {
       { name: '0023-second-factor' },
       { name: '0024-people-news' },
       { name: '0025-marks' },
+      { name: '0026-backups' },
     ]);
   });
 

@@ -4,21 +4,28 @@ import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'no
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import getPort from 'get-port';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { placesOf, wipe } from '../../src/cli/cluster';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
+import { placesOf, runningCluster, wipe } from '../../src/cli/cluster';
 import { root } from '../../src/cli/instance';
-import { outdated } from '../../src/cli/keep';
+import { backUpTonight, outdated } from '../../src/cli/keep';
 import { differences } from '../../src/data/keeping';
 import { Client } from '../support/shop';
 
 const home = mkdtempSync(join(tmpdir(), 'hacienda-keep-'));
 const folder = join(home, 'demo');
 const file = join(home, 'night.backup');
+/** Where the schedule keeps its nights; the hour of the first is never reached here. */
+const nights = join(home, 'nights');
 let shop: { address: string; process: ChildProcess };
 /** What the server said of itself since it was started. */
 let log = '';
 
-const environment: NodeJS.ProcessEnv = { ...process.env, HACIENDA_HOME: home, DATABASE_URL: '' };
+const environment: NodeJS.ProcessEnv = {
+  ...process.env,
+  HACIENDA_HOME: home,
+  DATABASE_URL: '',
+  HACIENDA_BACKUPS: nights,
+};
 
 /** Runs `./hacienda` on that home; `passphrase` seals and opens its backups. */
 function haciendaWith(passphrase: string, ...parameters: string[]) {
@@ -167,6 +174,29 @@ describe('a schedule of backups', () => {
       'hacienda-2026-11-11.backup.sums.json',
     ]);
     expect(outdated(days.slice(0, 14))).toEqual([]);
+  });
+
+  it('whose folder is away tells so, to whoever watches and to a manager, and goes on the next night', async () => {
+    const url = runningCluster(folder);
+    vi.stubEnv('DATABASE_URL', url);
+    const health = async () =>
+      (await (await fetch(`${shop.address}/api/health`)).json()) as { backup?: string };
+    const boss = await Client.signIn(shop.address, 'manager');
+    const ines = await Client.signIn(shop.address);
+    const yard = async (who: Client) => (await who.fetch('/')).text();
+    expect(await health()).toMatchObject({ backup: 'to-come' });
+    // Somebody put a file where the folder was: it can neither be made nor read.
+    rmSync(nights, { recursive: true, force: true });
+    writeFileSync(nights, 'no folder');
+    await backUpTonight(url, nights);
+    expect(await health()).toMatchObject({ ok: true, backup: 'failed' });
+    expect(await yard(boss)).toContain('backup failed');
+    expect(await yard(ines)).not.toContain('backup failed');
+    rmSync(nights);
+    await backUpTonight(url, nights);
+    expect(await health()).toMatchObject({ backup: 'good' });
+    expect(await yard(boss)).not.toContain('backup failed');
+    vi.unstubAllEnvs();
   });
 
   it('tells a table that differs, by rows or by what they say', () => {

@@ -27,6 +27,7 @@ import * as openDoors from './0022-open-doors';
 import * as secondFactor from './0023-second-factor';
 import * as peopleNews from './0024-people-news';
 import * as marks from './0025-marks';
+import * as backups from './0026-backups';
 
 export interface Migration {
   up: (schema: QueryInterface) => Promise<void>;
@@ -60,6 +61,7 @@ const migrations: { name: string; migration: Migration }[] = [
   { name: '0023-second-factor', migration: secondFactor },
   { name: '0024-people-news', migration: peopleNews },
   { name: '0025-marks', migration: marks },
+  { name: '0026-backups', migration: backups },
 ];
 
 /** Brings the database up to date; returns the names of what was run. Two starters do not collide. */

@@ -22,10 +22,13 @@ const refreshMs = 15_000;
 /** Today's vehicles: lamp, state, next move; then what was handed over this week. */
 export function Yard({
   initial,
+  trouble,
   units,
   now: renderedAt,
 }: {
   initial: YardLine[];
+  /** Of the shop's own records, for whoever can see to it. */
+  trouble?: string | undefined;
   units: UnitChoice;
   now: number;
 }) {
@@ -69,6 +72,7 @@ export function Yard({
           </a>
         </div>
       </div>
+      {trouble && <Notice tone="wrong">{trouble}</Notice>}
       {problem && <Notice tone="wrong">{problem}</Notice>}
       <section aria-label="In the shop">
         <ul className={styles.list}>
