@@ -40,9 +40,9 @@ export interface Level {
 export interface Loss {
   wheel: Position;
   referenceC: number;
-  /** The readings between two fills that the verdict rests on, oldest first. */
+  /** The readings between two fills that the verdict rests on, oldest first: from where the leak began, where it began late. */
   levels: Level[];
-  /** Earlier runs of readings, each ended by a fill or a repair. */
+  /** Earlier runs of readings, each ended by a fill, a repair, or the beginning of a leak. */
   earlier: Level[][];
   /** At the reference temperature: loss is a negative slope. Undefined with fewer than two readings. */
   line: Regression | undefined;
@@ -76,7 +76,8 @@ export function readingsOf(job: Job, wheel: Position): Seen<'gauge'>[] {
 /**
  * The loss of one wheel, at the outdoor temperature of now. The verdict is that of the last run of
  * readings that tells: a leak that was found stands after a fill until a later run is sound or it is
- * repaired. Readings of gauges that are not trusted are left out.
+ * repaired. A leak begins at some time, and mostly late: where a run as a whole tells none, its latest readings that do
+ * are what counts, however long all was well before. Readings of gauges that are not trusted are left out.
  */
 export const lossOf = once((job: Job, wheel: Position): Loss => {
   const referenceC = job.climate?.nowC ?? usualC;
@@ -88,17 +89,19 @@ export const lossOf = once((job: Job, wheel: Position): Loss => {
     .map(({ at }) => Date.parse(at));
   const runs = runsOf(levels, repairedAt, placardKPa(job, wheel));
   const lastRepair = Math.max(Number.NEGATIVE_INFINITY, ...repairedAt);
-  const judged = runs.map((run) => ({ run, ...judge(run) }));
-  const standing = judged.filter(({ run }) => Date.parse(run.at(-1)?.at ?? '') >= lastRepair);
+  const judged = runs.map(judgeFromItsBreak);
+  const standing = judged.filter(({ levels: run }) => Date.parse(run.at(-1)?.at ?? '') >= lastRepair);
   const telling = standing.findLast(({ verdict }) => verdict !== 'not-known') ?? judged.at(-1);
   const line = telling?.line;
   const { lowOnKPa } = thresholdsFor(job, wheel);
-  const run = telling?.run ?? [];
+  const run = telling?.levels ?? [];
   return {
     wheel,
     referenceC,
     levels: run,
-    earlier: runs.filter((other) => other !== run),
+    earlier: judged
+      .flatMap((one) => (one === telling ? [one.before] : [[...one.before, ...one.levels]]))
+      .filter(isAny),
     line,
     perDayKPa: line && {
       best: -line.slope,
@@ -168,6 +171,47 @@ function letDown(before: Level, after: Level, placard: number | undefined): bool
     before.kPa > placard + placardToleranceKPa &&
     after.kPa >= placard - placardToleranceKPa
   );
+}
+
+const isAny = (levels: readonly Level[]): boolean => levels.length > 0;
+
+type Judged = Pick<Loss, 'line' | 'verdict' | 'levels'> & {
+  /** Readings of the run before the leak began. */
+  before: Level[];
+};
+
+/** The run as a whole; where that tells no leak, the latest of its readings that do, from the shortest on. */
+function judgeFromItsBreak(run: Level[]): Judged {
+  const whole = judge(run);
+  if (whole.verdict !== 'leaks') {
+    for (let from = run.length - 2; from > 0; from -= 1) {
+      const tail = judge(run.slice(from));
+      if (tail.verdict === 'leaks') return { ...tail, levels: run.slice(from), before: run.slice(0, from) };
+    }
+  }
+  return { ...whole, levels: run, before: [] };
+}
+
+/** What was read over so long says how the tire is now; beyond it somebody may have topped it up, days (judgement). */
+const speaksOfNowDays = 30;
+
+/**
+ * The readings that speak for or against a leak now: those of the verdict where it leaks; else the latest of the run, since
+ * older good ones excuse nothing. A leak told over longer has to lose twice what seeps: less, and it may be an old one, or
+ * have begun late. Undefined with fewer than two.
+ */
+export function recentLoss({
+  verdict,
+  line,
+  levels,
+}: Loss): { line: Regression; levels: Level[] } | undefined {
+  const last = levels.at(-1)?.days ?? 0;
+  const isRecent = last - (levels[0]?.days ?? 0) <= speaksOfNowDays;
+  if (line && verdict === 'leaks' && (isRecent || -line.slope > 2 * seepagePerDayKPa))
+    return { line, levels };
+  const recent = levels.filter(({ days }) => days >= last - speaksOfNowDays);
+  const ofThem = judge(recent).line;
+  return ofThem && { line: ofThem, levels: recent };
 }
 
 function judge(run: readonly Level[]): Pick<Loss, 'line' | 'verdict'> {

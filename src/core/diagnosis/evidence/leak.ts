@@ -1,6 +1,6 @@
 import { damageAt } from '../../damage';
 import { allOf, atWheel, type Job } from '../../job';
-import { lossOf } from '../../leak';
+import { lossOf, recentLoss } from '../../leak';
 import type { Ledger } from '../../ledger';
 import { normalDensity } from '../../normal';
 import { placardKPa, placardToleranceKPa, wheelsOf } from '../../placard';
@@ -59,15 +59,15 @@ function linesAt(
 
 function byGauge(job: Job, wheel: Position): Line | undefined {
   if (atWheel(job, 'gauge', wheel).length + (job.history?.length ?? 0) < 2) return undefined;
-  const { line, levels } = lossOf(job, wheel);
-  const first = levels[0];
+  const { line, levels } = recentLoss(lossOf(job, wheel)) ?? {};
+  const first = levels?.[0];
   if (!line || !first || !(line.slopeError > 0)) return undefined;
   return {
     rate: -line.slope,
     error: line.slopeError ** 2,
     days: (levels.at(-1)?.days ?? 0) - first.days,
     hadReason: isOver(job, wheel, first.readKPa) || watchedOnDisplay(job, levels),
-    others: elsewhere(job, wheel, (other) => lossOf(job, other).line),
+    others: elsewhere(job, wheel, (other) => recentLoss(lossOf(job, other))?.line),
     atOdds: 0,
   };
 }
