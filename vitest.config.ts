@@ -1,5 +1,8 @@
 import { defineConfig } from 'vitest/config';
 
+/** A machine of others may stall; what passed only when it was tried again is told by name. */
+const retry = process.env.CI ? 1 : 0;
+
 export default defineConfig({
   test: {
     // One file of a project after the other: the projects run side by side.
@@ -24,6 +27,7 @@ export default defineConfig({
           globalSetup: ['tests/support/cluster.ts'],
           setupFiles: ['tests/support/database.ts'],
           poolOptions: { forks: { singleFork: true } },
+          retry,
           testTimeout: 300_000,
           hookTimeout: 300_000,
         },
@@ -34,6 +38,7 @@ export default defineConfig({
           name: 'servers',
           include: ['tests/servers/**/*.test.ts'],
           environment: 'node',
+          retry,
           testTimeout: 300_000,
           hookTimeout: 300_000,
         },

@@ -179,3 +179,15 @@ export function placesOf(folder: string): string[] {
 export function wipe(folder: string): void {
   for (const place of placesOf(folder)) rmSync(place, { recursive: true, force: true });
 }
+
+/** Removes a cluster folder whose starter may be gone: a server it left running is ended first. */
+export async function sweep(folder: string): Promise<void> {
+  for (const data of placesOf(folder).map((place) => join(place, 'cluster')))
+    if (existsSync(join(data, 'postmaster.pid')))
+      await output(
+        join(postgresPrograms(), 'pg_ctl'),
+        ['-D', data, '-m', 'immediate', '-w', 'stop'],
+        await ownerOfServer(),
+      ).catch(() => undefined);
+  wipe(folder);
+}

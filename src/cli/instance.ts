@@ -21,8 +21,9 @@ export interface InstanceOptions {
   /** Where data, locks and logs of this instance live. */
   folder: string;
   port: number;
-  /** Simulated devices and the invented shop. */
+  /** The invented shop, with simulated devices where not said otherwise. */
   demo: boolean;
+  devices?: boolean;
   /** The simulated cars, where not those of the demo. */
   cars?: string;
   /** A server that exists already, instead of a cluster of our own. */
@@ -53,7 +54,7 @@ type Undo = (() => Promise<unknown> | void)[];
 
 /** Brings everything up, in order; what was started is stopped again where a later part fails. */
 export async function startInstance(options: InstanceOptions): Promise<Instance> {
-  const { folder, port, demo } = options;
+  const { folder, port, demo, devices: simulates = demo } = options;
   if (!(await isPortFree(port))) {
     throw new Trouble(
       `Port ${port} is taken. Stop what runs there, or choose another: PORT=${port + 1} ./hacienda …`,
@@ -68,7 +69,7 @@ export async function startInstance(options: InstanceOptions): Promise<Instance>
     // The devices need nothing of the database, so both come up at once.
     const [databaseUrl, devices] = await Promise.all([
       prepareDatabase(options, undo),
-      demo ? startStandins(folder, options.cars ?? join(root, 'demo/cars.json'), undo) : {},
+      simulates ? startStandins(folder, options.cars ?? join(root, 'demo/cars.json'), undo) : {},
     ]);
     const environment = {
       ...devices,

@@ -19,6 +19,7 @@ test('of the unit tests, each that failed is told by file, name and words, and a
             failureMessages: ['expected 1 to be 2\n  at leak.test.ts:4'],
           },
           { fullName: 'a fast leak is one', status: 'passed', failureMessages: [] },
+          { fullName: 'a valve leaks', status: 'passed', failureMessages: ['timed out'] },
         ],
       },
       { name: 'lamp.test.ts', status: 'failed', message: 'Cannot find module', assertionResults: [] },
@@ -30,9 +31,10 @@ test('of the unit tests, each that failed is told by file, name and words, and a
     'leak.test.ts › a slow leak is one\n    expected 1 to be 2\n      at leak.test.ts:4',
     'lamp.test.ts\n    Cannot find module',
   ]);
+  expect(outcome.unsteady).toEqual(['leak.test.ts › a valve leaks\n    timed out']);
 });
 
-test('of the browser tests, what was on the screen is told with the failure, and a second try does not count', () => {
+test('of the browser tests, what was on the screen is told with the failure, and what passed at a second try by name', () => {
   const context = join(mkdtempSync(join(tmpdir(), 'report-')), 'error-context.md');
   writeFileSync(context, '# Error\n\n# Page snapshot\n- heading "Yard"');
   const spec = (title: string, status: string, attachments: object[] = []) => ({
@@ -41,7 +43,7 @@ test('of the browser tests, what was on the screen is told with the failure, and
     tests: [{ status, results: [{ errors: [{ message: `${title}: not seen` }], attachments }] }],
   });
   const outcome = ofPlaywright({
-    stats: { expected: 2 },
+    stats: { expected: 2, flaky: 1 },
     errors: [],
     suites: [
       {
@@ -53,9 +55,10 @@ test('of the browser tests, what was on the screen is told with the failure, and
       },
     ],
   });
-  expect(outcome.passed).toBe(2);
-  expect(outcome.failures).toHaveLength(2);
+  expect(outcome.passed).toBe(3);
+  expect(outcome.failures).toHaveLength(1);
   expect(outcome.failures[0]).toContain('books in: not seen');
   expect(outcome.failures[0]).toContain('- heading "Yard"');
-  expect(outcome.failures[1]).toContain('visit.spec.ts › proves');
+  expect(outcome.unsteady).toHaveLength(1);
+  expect(outcome.unsteady[0]).toContain('visit.spec.ts › proves');
 });

@@ -1,10 +1,14 @@
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { z } from 'zod';
 
-/** What a run of tests came to, and what is told of each test that failed: its name, and the words of its failure. */
+/**
+ * What a run of tests came to; what is told of each test that failed: its name, and the words of its failure; and those that
+ * passed only when they were tried again.
+ */
 export interface Outcome {
   passed: number;
   failures: string[];
+  unsteady: string[];
 }
 
 const vitestReport = z.object({
@@ -34,7 +38,13 @@ export function ofVitest(report: unknown): Outcome {
       .map((test) => told(`${name} › ${test.fullName}`, test.failureMessages ?? []));
     return failed.length === 0 && status === 'failed' ? [told(name, [message])] : failed;
   });
-  return { passed: numPassedTests, failures };
+  // What passed with the words of a failure beside it was tried again.
+  const unsteady = testResults.flatMap(({ name, assertionResults }) =>
+    assertionResults
+      .filter(({ status, failureMessages }) => status === 'passed' && (failureMessages ?? []).length > 0)
+      .map(({ fullName, failureMessages }) => told(`${name} › ${fullName}`, failureMessages ?? [])),
+  );
+  return { passed: numPassedTests, failures, unsteady };
 }
 
 const playwrightSpec = z.object({
@@ -63,20 +73,20 @@ type PlaywrightSuite = z.infer<typeof playwrightSuite>;
 const playwrightReport = z.object({
   suites: z.array(playwrightSuite),
   errors: z.array(z.object({ message: z.string().optional() })).default([]),
-  stats: z.object({ expected: z.number() }),
+  stats: z.object({ expected: z.number(), flaky: z.number().default(0) }),
 });
 
 /**
- * Reads Playwright's JSON report; a test that passed only when tried again counts as failed. What was on the screen as it
- * failed is told with it: where it ran, the pictures may be gone.
+ * Reads Playwright's JSON report. What was on the screen as a test failed is told with it: where it ran, the pictures may be
+ * gone.
  */
 export function ofPlaywright(report: unknown): Outcome {
   const { suites, errors, stats } = playwrightReport.parse(report);
-  const specs = suites
-    .flatMap(specsOf)
-    .flatMap(({ title, file, tests }) =>
+  const specs = suites.flatMap(specsOf);
+  const thatEnded = (how: 'unexpected' | 'flaky') =>
+    specs.flatMap(({ title, file, tests }) =>
       tests
-        .filter(({ status }) => status === 'unexpected' || status === 'flaky')
+        .filter(({ status }) => status === how)
         .map(({ results }) =>
           [
             told(`${file} › ${title}`, wordsOf(results.flatMap((result) => result.errors))),
@@ -84,7 +94,11 @@ export function ofPlaywright(report: unknown): Outcome {
           ].join('\n'),
         ),
     );
-  return { passed: stats.expected, failures: [...specs, ...wordsOf(errors)] };
+  return {
+    passed: stats.expected + stats.flaky,
+    failures: [...thatEnded('unexpected'), ...wordsOf(errors)],
+    unsteady: thatEnded('flaky'),
+  };
 }
 
 const specsOf = ({ specs, suites }: PlaywrightSuite): z.infer<typeof playwrightSpec>[] => [
@@ -98,7 +112,7 @@ const wordsOf = (errors: readonly { message?: string | undefined }[]): string[] 
 const mostLinesOfScreen = 60;
 
 function screenIn({ name, path }: { name: string; path?: string | undefined }): string[] {
-  if (name !== 'error-context' || path === undefined) return [];
+  if (name !== 'error-context' || path === undefined || !existsSync(path)) return [];
   const [, screen = ''] = readFileSync(path, 'utf8').split('# Page snapshot');
   return screen.split('\n').slice(0, mostLinesOfScreen);
 }

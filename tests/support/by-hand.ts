@@ -1,5 +1,6 @@
 import { expect, type Page } from '@playwright/test';
-import { address, expectMove, handsOver, hydrated, nextMoveOf } from './visit';
+import { expectMove, handsOver, hydrated, nextMoveOf } from './visit';
+import { address } from './browser-shop';
 
 /** A shop without any device: what stands there is typed by whoever read it elsewhere. */
 

@@ -1,54 +1,37 @@
-import { createServer } from 'node:http';
-import { chromium as browser } from '@playwright/test';
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { dirname } from 'node:path';
+import { stopPart } from '../../src/cli/run';
 import people from '../../demo/people.json' with { type: 'json' };
-import { chromium } from '../../playwright.config';
-import { addressVariable, projects, restartVariable } from './visit';
+import { patternVariable } from './copied-shop';
+import { stateOf } from './browser-shop';
 import { openShop } from './shop';
 
-/** Opens a shop of its own for each group of browser tests, so that none finds another's cars, and signs a technician in. */
+/** Makes the shop that every browser test has a copy of, with somebody of each role signed in to it. */
 export default async function setup(): Promise<() => Promise<void>> {
-  const shops: Awaited<ReturnType<typeof openFor>>[] = [];
-  // One after the other: the demo is loaded by this process, which has one database at a time.
-  for (const project of projects) shops.push(await openFor(project));
-  return async () => {
-    await Promise.all(shops.map(({ close }) => close()));
-  };
+  const shop = await openShop({ devices: false });
+  mkdirSync(dirname(stateOf('')), { recursive: true });
+  for (const role of new Set(people.map((person) => person.role))) {
+    const answer = await fetch(`${shop.address}/api/sign-in`, {
+      method: 'POST',
+      headers: { origin: shop.address, 'content-type': 'application/json' },
+      body: JSON.stringify(people.find((person) => person.role === role)),
+    });
+    if (!answer.ok) throw new Error(`sign-in: ${answer.status} ${await answer.text()}`);
+    const cookies = answer.headers.getSetCookie().map(cookieOf);
+    writeFileSync(stateOf(role), JSON.stringify({ cookies, origins: [] }));
+  }
+  // A database is copied only while nobody is connected to it.
+  await stopPart(shop.server);
+  process.env[patternVariable] = shop.databaseUrl;
+  return shop.close;
 }
 
-async function openFor(project: (typeof projects)[number]) {
-  // One of them has no device at all.
-  const shop = await openShop(project === 'by-hand' ? { devices: false } : {});
-  process.env[addressVariable(project)] = shop.address;
-  const window = await browser.launch(chromium);
-  const page = await window.newPage();
-  await page.goto(`${shop.address}/sign-in`);
-  const ines = people.find(({ role }) => role === 'technician');
-  await page.getByLabel('Name').fill(ines?.name ?? '');
-  await page.getByLabel('Passphrase').fill(ines?.passphrase ?? '');
-  await page.getByRole('button', { name: 'Sign in' }).click();
-  await page.waitForURL(`${shop.address}/`);
-  await page.context().storageState({ path: `test-results/signed-in-${project}.json` });
-  await window.close();
-  const remote = await remoteControl(shop.restartServer);
-  process.env[restartVariable(project)] = remote.address;
+/** A cookie of the address all shops are at, whatever their port. */
+function cookieOf(set: string) {
+  const [, name = '', value = ''] = /^([^=]+)=([^;]*)/.exec(set) ?? [];
+  const maxAgeS = Number(/max-age=(\d+)/i.exec(set)?.[1] ?? 3600);
   return {
-    close: async () => {
-      remote.close();
-      await shop.close();
-    },
+    ...{ name, value, domain: '127.0.0.1', path: '/', httpOnly: true, secure: false, sameSite: 'Strict' },
+    expires: Math.floor(Date.now() / 1000) + maxAgeS,
   };
-}
-
-/** A test runs in another process than the shop: by this it has its server killed and started again. */
-async function remoteControl(restart: () => Promise<void>): Promise<{ address: string; close: () => void }> {
-  const server = createServer((_, response) => {
-    void restart().then(
-      () => response.end('restarted'),
-      (error: unknown) => response.writeHead(500).end(String(error)),
-    );
-  });
-  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
-  const at = server.address();
-  if (at === null || typeof at === 'string') throw new Error('no address to be asked at');
-  return { address: `http://127.0.0.1:${at.port}`, close: () => server.close() };
 }

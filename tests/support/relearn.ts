@@ -1,8 +1,8 @@
 import { expect, type Browser, type Locator, type Page } from '@playwright/test';
-import people from '../../demo/people.json' with { type: 'json' };
 import { contracts } from '../../src/contract';
 import { replay, timePasses, type RunState } from '../../src/core/relearn/run';
-import { address, openJob } from './visit';
+import { openJob } from './visit';
+import { address, stateOf } from './browser-shop';
 
 /** Leads a relearn on its screen, as a person would: by what stands there. */
 export class RelearnPage {
@@ -74,13 +74,8 @@ export class RelearnPage {
 
 /** Somebody else of the shop, on a device of their own. */
 export async function signedIn(browser: Browser, role: string, more: object = {}): Promise<Page> {
-  const context = await browser.newContext({ storageState: { cookies: [], origins: [] }, ...more });
+  const context = await browser.newContext({ storageState: stateOf(role), ...more });
   const page = await context.newPage();
-  const who = people.find((person) => person.role === role);
-  await page.goto(`${address()}/sign-in`);
-  await page.getByLabel('Name').fill(who?.name ?? '');
-  await page.getByLabel('Passphrase').fill(who?.passphrase ?? '');
-  await page.getByRole('button', { name: 'Sign in' }).click();
-  await page.waitForURL(`${address()}/`);
+  await page.goto(`${address()}/`);
   return page;
 }

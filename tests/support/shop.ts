@@ -20,6 +20,7 @@ export async function openShop({
   processes = 1,
   environment = {},
   databaseUrl,
+  prepare = loadDemo,
   shop,
   headOffice,
 }: {
@@ -27,8 +28,10 @@ export async function openShop({
   devices?: boolean;
   processes?: number;
   environment?: Record<string, string>;
-  /** A shop of a chain: in a database that is there. */
+  /** A database that is there: of a chain, or with a shop in it already. */
   databaseUrl?: string;
+  /** Fills it. */
+  prepare?: (folder: string) => Promise<void>;
   shop?: string;
   headOffice?: boolean;
 } = {}): Promise<Shop> {
@@ -40,16 +43,14 @@ export async function openShop({
     folder,
     port,
     demo: true,
-    prepare: loadDemo,
+    devices,
+    prepare,
     ...(cars && { cars: file }),
     processes,
     ...(databaseUrl && { databaseUrl }),
     ...(shop && { shop }),
     ...(headOffice && { headOffice }),
-    environment: {
-      ...environment,
-      ...(!devices && { HACIENDA_TOOL: '', HACIENDA_LEAD: '', HACIENDA_BAY: '', HACIENDA_WEATHER: '' }),
-    },
+    environment,
   });
   return Object.assign(instance, {
     port,

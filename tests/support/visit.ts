@@ -1,21 +1,5 @@
-import { expect, test, type Page } from '@playwright/test';
-
-/** Groups of browser tests, a folder each; every one has a shop of its own. */
-export const projects = ['visit', 'relearn', 'views', 'by-hand'] as const;
-export const addressVariable = (project: string): string =>
-  `SHOP_ADDRESS_${project.toUpperCase().replace('-', '_')}`;
-
-export const restartVariable = (project: string): string =>
-  addressVariable(project).replace('ADDRESS', 'RESTART');
-
-/** Ends the server of this test's shop and starts it again, as after a crash. */
-export async function restartServer(): Promise<void> {
-  const restarted = await fetch(process.env[restartVariable(test.info().project.name)] ?? '');
-  if (!restarted.ok) throw new Error(await restarted.text());
-}
-
-/** Of the shop this test has. */
-export const address = (): string => process.env[addressVariable(test.info().project.name)] ?? '';
+import { expect, type Page } from '@playwright/test';
+import { address } from './browser-shop';
 
 /** Views that need no address made of something that is kept; what is seen of all of them is in `tests/e2e/views/`. */
 export const views = ['/', '/book-in', '/bench', '/procedures', '/gauges', '/devices', '/figures', '/setup'];

@@ -1,4 +1,5 @@
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { expect, stateOf, test } from '../../support/browser-shop';
 import {
   bookIn,
   ids,
@@ -140,7 +141,7 @@ test('on a phone, by touch, a car whose tire is low leaves proved in at most 30 
     viewport: { width: 390, height: 844 },
     hasTouch: true,
     isMobile: true,
-    storageState: 'test-results/signed-in-by-hand.json',
+    storageState: stateOf('technician'),
   });
   const page = await context.newPage();
   await bookIn(page, { plate: 'ANY 7', lamp: /^on, steady/, indirect: true });

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from '../../support/browser-shop';
 import { RelearnPage } from '../../support/relearn';
 import { handsOver, openJob } from '../../support/visit';
 

@@ -1,11 +1,11 @@
-import { expect, test } from '@playwright/test';
+import { address, expect, stateOf, test } from '../../support/browser-shop';
 import type { Job } from '../../../src/core/job';
-import { address, openJob } from '../../support/visit';
+import { openJob } from '../../support/visit';
 
 test('on a tablet whose clock is fast, what is read stands where it belongs, without a connection too', async ({
   browser,
 }) => {
-  const context = await browser.newContext({ storageState: 'test-results/signed-in-by-hand.json' });
+  const context = await browser.newContext({ storageState: stateOf('technician') });
   const page = await context.newPage();
   await page.addInitScript(() => {
     const own = Date.now.bind(Date);

@@ -1,9 +1,9 @@
-import { expect, test } from '@playwright/test';
-import { address, openJob } from '../../support/visit';
+import { address, expect, stateOf, test } from '../../support/browser-shop';
+import { openJob } from '../../support/visit';
 
 test('what is typed and pressed before the page is alive is what is saved, once', async ({ browser }) => {
   const context = await browser.newContext({
-    storageState: 'test-results/signed-in-by-hand.json',
+    storageState: stateOf('technician'),
     serviceWorkers: 'block',
   });
   const page = await context.newPage();
@@ -27,7 +27,7 @@ test('a part of the app that did not come before the connection went comes with 
   browser,
 }) => {
   const context = await browser.newContext({
-    storageState: 'test-results/signed-in-by-hand.json',
+    storageState: stateOf('technician'),
     serviceWorkers: 'block',
   });
   const page = await context.newPage();

@@ -1,8 +1,9 @@
-import { chromium, expect, test } from '@playwright/test';
+import { chromium } from '@playwright/test';
+import { address, expect, stateOf, test } from '../../support/browser-shop';
 import { chromium as started } from '../../../playwright.config';
 import { cameraArguments, film } from '../../support/camera';
 import { bookIn, leavesProved, names, pick, road, typist, type Wheel } from '../../support/by-hand';
-import { address, hydrated, measureUntil } from '../../support/visit';
+import { hydrated, measureUntil } from '../../support/visit';
 
 /** What the shop remembers of a car, its wheels and its sensors, over visits. */
 
@@ -75,7 +76,7 @@ test('winter change: the set is put on file and labelled, its label read by the 
     ...started,
     args: [...started.args, ...cameraArguments(pictures)],
   });
-  const tablet = await browser.newPage({ storageState: 'test-results/signed-in-by-hand.json' });
+  const tablet = await browser.newPage({ storageState: stateOf('technician') });
   await tablet.goto(`${address()}/find`);
   await hydrated(tablet);
   await tablet.getByRole('button', { name: 'Read a label' }).click();

@@ -1,8 +1,9 @@
 import people from '../../../demo/people.json' with { type: 'json' };
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { address, expect, test } from '../../support/browser-shop';
 import type { Job } from '../../../src/core/job';
 import { signedIn } from '../../support/relearn';
-import { address, hydrated } from '../../support/visit';
+import { hydrated } from '../../support/visit';
 
 const pressures = { LF: '231', RF: '229', RR: '221', LR: '219' };
 const ids = { LF: '5A0C11D7', RF: '5A0C12E8', RR: '5A0C1404', LR: '5A0C150B' };

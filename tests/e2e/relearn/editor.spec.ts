@@ -1,5 +1,4 @@
-import { expect, test } from '@playwright/test';
-import { address } from '../../support/visit';
+import { address, expect, test } from '../../support/browser-shop';
 import { RelearnPage, signedIn } from '../../support/relearn';
 
 test('a procedure is written, told what is wrong as it is written, tried dry, kept, followed, and found wrong', async ({

@@ -1,4 +1,5 @@
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { expect, test } from '../../support/browser-shop';
 import { hydrated, openJob } from '../../support/visit';
 import { RelearnPage } from '../../support/relearn';
 

@@ -1,7 +1,8 @@
-import { expect, test, type Browser } from '@playwright/test';
+import type { Browser, Page } from '@playwright/test';
+import { address, expect, restartServer, test } from '../../support/browser-shop';
 import { v7 as newKey } from 'uuid';
 import type { VisitView } from '../../../src/core/visit/view';
-import { address, expectMove, openJob, restartServer } from '../../support/visit';
+import { expectMove, openJob } from '../../support/visit';
 import { RelearnPage, signedIn } from '../../support/relearn';
 
 /** A procedure the manager writes for this test alone. */
@@ -20,6 +21,17 @@ const four = ['LF', 'RF', 'RR', 'LR'];
 async function entersVela(at: RelearnPage): Promise<void> {
   await at.makesReady();
   await at.does('Ignition is on', /^Pressed/, /^Pressed/, /^Pressed/);
+}
+
+/** Reads the sensors with the tool first: where the car finds them without it, what it should hold is known from here. */
+async function wakesAll(page: Page, plate: string): Promise<void> {
+  await openJob(page, plate);
+  for (const wheel of four) {
+    await page.keyboard.press(String(four.indexOf(wheel) + 1));
+    await page.keyboard.press('w');
+    await page.getByRole('button', { name: `Wake ${wheel}` }).click();
+    await expect(page.getByRole('dialog')).toBeHidden({ timeout: 15_000 });
+  }
 }
 
 test.describe('each of the seven methods, once to its proved end', () => {
@@ -83,13 +95,7 @@ test.describe('each of the seven methods, once to its proved end', () => {
     page,
   }) => {
     const at = new RelearnPage(page);
-    await openJob(page, 'ARR 186');
-    for (const wheel of four) {
-      await page.keyboard.press(String(four.indexOf(wheel) + 1));
-      await page.keyboard.press('w');
-      await page.getByRole('button', { name: `Wake ${wheel}` }).click();
-      await expect(page.getByRole('dialog')).toBeHidden({ timeout: 15_000 });
-    }
+    await wakesAll(page, 'ARR 186');
     await at.start('ARR 186', 'air out at each wheel');
     await expect(page.getByText('71D2 0C14')).toBeVisible();
     await at.makesReady();
@@ -135,6 +141,7 @@ test.describe('each of the seven methods, once to its proved end', () => {
       minutes: 4,
     });
     const at = new RelearnPage(page);
+    await wakesAll(page, 'ARR 186');
     await at.start('ARR 186', 'Hold the lock button');
     await at.makesReady();
     await at.does('Ignition is on', 'Holding it now');

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from '../../support/browser-shop';
 import { openJob } from '../../support/visit';
 
 test('other tires on purpose: the car’s lamp is given their figures, and has them only once read back', async ({

@@ -1,6 +1,6 @@
 import { gzipSync } from 'node:zlib';
-import { expect, test } from '@playwright/test';
-import { address, openJob } from '../../support/visit';
+import { address, expect, test } from '../../support/browser-shop';
+import { openJob } from '../../support/visit';
 
 test('what is pressed is at least 48 px, and the first view of the job carries at most 130 kB of script', async ({
   page,

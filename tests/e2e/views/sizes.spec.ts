@@ -1,5 +1,6 @@
-import { expect, test, type Page } from '@playwright/test';
-import { address, hydrated, memoryViews, openJob, views } from '../../support/visit';
+import type { Page } from '@playwright/test';
+import { address, expect, test } from '../../support/browser-shop';
+import { hydrated, memoryViews, openJob, views } from '../../support/visit';
 
 /** A small phone, a phone, a tablet held both ways, the one this is drawn for, and that one at 200 % zoom. */
 const sizes = [

@@ -1,7 +1,8 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { address, expect, test } from '../../support/browser-shop';
 import { v7 as newKey } from 'uuid';
-import { address, found, hydrated, openJob } from '../../support/visit';
+import { found, hydrated, openJob } from '../../support/visit';
 
 const headers = () => ({ origin: address() });
 

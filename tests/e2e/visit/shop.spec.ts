@@ -1,10 +1,11 @@
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { address, expect, test } from '../../support/browser-shop';
 import AxeBuilder from '@axe-core/playwright';
 import { Secret, TOTP } from 'otpauth';
 import Papa from 'papaparse';
 import people from '../../../demo/people.json' with { type: 'json' };
-import { address, found, handsOver, hydrated, measureUntil, openJob } from '../../support/visit';
+import { found, handsOver, hydrated, measureUntil, openJob } from '../../support/visit';
 
 async function signIn(page: Page, name: string, passphrase: string): Promise<void> {
   await page.goto(`${address()}/sign-in`);

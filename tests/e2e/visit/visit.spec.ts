@@ -1,6 +1,7 @@
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { address, expect, stateOf, test } from '../../support/browser-shop';
 import { v7 as newKey } from 'uuid';
-import { address, expectMove, found, handsOver, hydrated, measureUntil, openJob } from '../../support/visit';
+import { expectMove, found, handsOver, hydrated, measureUntil, openJob } from '../../support/visit';
 
 /** Takes the next move with the keyboard alone. */
 async function enter(page: Page, label: string): Promise<void> {
@@ -118,7 +119,7 @@ test('a car with one low tire leaves proved, by touch on a phone', async ({ brow
     viewport: { width: 390, height: 844 },
     hasTouch: true,
     isMobile: true,
-    storageState: 'test-results/signed-in-visit.json',
+    storageState: stateOf('technician'),
   });
   const page = await context.newPage();
   await openJob(page, 'KUR 982');
@@ -306,7 +307,7 @@ test('a second browser sees a reading soon after it is entered, nothing moves, a
   browser,
 }) => {
   const path = await openJob(page, 'FLT 03');
-  const context = await browser.newContext({ storageState: 'test-results/signed-in-visit.json' });
+  const context = await browser.newContext({ storageState: stateOf('technician') });
   const other = await context.newPage();
   await other.goto(address() + path);
   await expect(other.locator('astro-island[ssr]')).toHaveCount(0);
@@ -386,7 +387,7 @@ test('what a stale placard edit would overwrite is told, and not overwritten', a
   await page.route('**/events', (route) => route.abort());
   const path = await openJob(page, 'MEN 220');
   await page.getByRole('navigation').getByRole('button', { name: 'Placard' }).click();
-  const context = await browser.newContext({ storageState: 'test-results/signed-in-visit.json' });
+  const context = await browser.newContext({ storageState: stateOf('technician') });
   const job = `${address()}/api${path}`;
   const { version } = (await (await context.request.get(job)).json()) as { version: number };
   const changes = {

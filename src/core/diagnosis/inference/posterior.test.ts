@@ -112,6 +112,14 @@ function bruteForce(job: Job) {
   const found = [new Float64Array(wheelFindings.length), new Float64Array(wheelFindings.length)];
   const sum = { all: 0, lampDark: 0, receiverFault: 0, moved: 0, sound: 0 };
   const latched = bit['lamp-latched'];
+  /** What a state weighs, with whatever is at the other wheel; a latched lamp is none while any tire is low. */
+  const add = (wheel: number, findings: number, { noneLow, low }: { noneLow: number; low: number }) => {
+    const rows = found[wheel];
+    for (let at = 0; rows && at < wheelFindings.length; at += 1) {
+      const is = findings & (1 << at);
+      if (is !== 0) rows[at] = (rows[at] ?? 0) + noneLow + (is === latched ? 0 : low);
+    }
+  };
   for (const assignment of assignmentsOf(evidence, priors)) {
     for (const system of systemsOf(evidence, priors)) {
       const usual =
@@ -126,10 +134,12 @@ function bruteForce(job: Job) {
           states: statesOf(evidence, wheel, at, assignment, system),
         }));
         if (!left || !right) throw new RangeError('two wheels');
+        const ofOther = right.states.map(() => ({ noneLow: 0, low: 0 }));
         for (const one of left.states) {
-          for (const other of right.states) {
+          const ofOne = { noneLow: 0, low: 0 };
+          for (const [n, other] of right.states.entries()) {
             const worst = Math.max(one.cause, other.cause);
-            const noneLow = worst < causeIndex.low;
+            const lowness = worst < causeIndex.low ? 'noneLow' : 'low';
             const lit = lampSays.byCause[Math.max(worst, system.cause)] ?? 0;
             for (const dark of [false, true]) {
               const shown = dark
@@ -142,18 +152,15 @@ function bruteForce(job: Job) {
               if (left.wheel !== 0 && system.set === 'own') sum.moved += weight;
               if (usual && !dark && left.wheel === 0 && isSound(one.findings | other.findings))
                 sum.sound += weight * others;
-              const add = (wheel: number, findings: number) => {
-                const rows = found[wheel];
-                for (let at = 0; rows && at < wheelFindings.length; at += 1) {
-                  const is = findings & (1 << at);
-                  if (is !== 0 && (is !== latched || noneLow)) rows[at] = (rows[at] ?? 0) + weight;
-                }
-              };
-              add(left.wheel, one.findings);
-              add(right.wheel, other.findings);
+              ofOne[lowness] += weight;
+              const there = ofOther[n];
+              if (there) there[lowness] += weight;
             }
           }
+          add(left.wheel, one.findings, ofOne);
         }
+        for (const [n, other] of right.states.entries())
+          add(right.wheel, other.findings, ofOther[n] ?? { noneLow: 0, low: 0 });
       }
     }
   }
