@@ -30,5 +30,7 @@ it('a night whose folder and database are away is told, and nothing is thrown', 
   const said: string[] = [];
   vi.spyOn(process.stdout, 'write').mockImplementation((text) => said.push(String(text)) > 0);
   await backUpTonight(away, '/dev/null/nights');
-  expect(said.join('')).toMatch(/backup failed: .*\n.*cannot be noted/);
+  expect(said.join('')).toMatch(
+    /backup failed: The folder \/dev\/null\/nights cannot be written to \(ENOTDIR\)\.\n.*cannot be noted/,
+  );
 });

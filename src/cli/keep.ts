@@ -228,7 +228,10 @@ export async function backUpTonight(url: string, folder: string): Promise<void> 
     await backUp(url, join(folder, `hacienda-${new Date().toISOString().slice(0, 10)}.backup`));
     for (const name of outdated(readdirSync(folder))) rmSync(join(folder, name), { force: true });
   } catch (error) {
-    failed = wordsOf(error);
+    const { code, path } = error as NodeJS.ErrnoException;
+    // Of a file or a folder: the system's own words say nothing to whoever reads this at the counter.
+    failed =
+      path !== undefined && code ? `The folder ${folder} cannot be written to (${code}).` : wordsOf(error);
     say(`Tonight's backup failed: ${failed}`);
   }
   // The database may be what is away.

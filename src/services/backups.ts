@@ -36,8 +36,8 @@ export async function backupTrouble(): Promise<string | undefined> {
   const night = await inOwnShop(lastNight);
   const state = stateOf(night, surroundings());
   if (state === 'failed')
-    return `Last night’s backup failed: ${night?.failed ?? ''} It is tried again next night. To have one now: ./hacienda backup FILE`;
+    return `Last night’s backup failed. ${night?.failed ?? ''} It is tried again next night; until then make one by hand: ./hacienda backup FILE`;
   if (state === 'overdue')
-    return 'No nightly backup was made for more than a day. See whether the starter runs. To have one now: ./hacienda backup FILE';
+    return 'No nightly backup was made for more than a day. See whether the starter runs; until then make one by hand: ./hacienda backup FILE';
   return undefined;
 }
