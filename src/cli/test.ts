@@ -62,14 +62,15 @@ export async function test(only: readonly string[]): Promise<number> {
 }
 
 /** Whatever a run starts and writes for itself lies here: shops, databases, browsers. */
-const own = mkdtempSync(join(tmpdir(), 'hacienda-run-'));
+const runFolder = mkdtempSync(join(tmpdir(), 'hacienda-run-'));
 // A database server runs as another user.
-chmodSync(own, 0o755);
+chmodSync(runFolder, 0o755);
 
 /** What a test that was cut off left running ends with the run. */
 async function leaveNothing(): Promise<void> {
-  for (const name of readdirSync(own)) if (name.startsWith('hacienda-')) await sweep(join(own, name));
-  rmSync(own, { recursive: true, force: true });
+  for (const name of readdirSync(runFolder))
+    if (name.startsWith('hacienda-')) await sweep(join(runFolder, name));
+  rmSync(runFolder, { recursive: true, force: true });
 }
 
 interface Ended {
@@ -88,7 +89,7 @@ function program(name: string, parameters: string[]): Promise<Ended> {
     const child = spawn(join(root, 'node_modules/.bin', name), parameters, {
       cwd: root,
       stdio: ['ignore', 'pipe', 'pipe'],
-      env: { ...process.env, TMPDIR: own, ...(process.stdout.isTTY ? { FORCE_COLOR: '1' } : {}) },
+      env: { ...process.env, TMPDIR: runFolder, ...(process.stdout.isTTY ? { FORCE_COLOR: '1' } : {}) },
     });
     const keep = (to: NodeJS.WriteStream) => (chunk: Buffer) => {
       to.write(chunk);
