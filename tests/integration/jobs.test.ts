@@ -20,6 +20,7 @@ import {
   verdictOf,
 } from '../../src/services/jobs';
 import { viewIn } from '../../src/services/jobs/view';
+import { followUpsOf } from '../../src/services/follow-ups';
 import { lookUp } from '../../src/services/vehicles';
 import { exportedJob } from '../support/arbitrary-job';
 import {
@@ -205,6 +206,28 @@ describe('handing over', () => {
       problem: { code: 'handed-over' },
     });
     expect((await yard()).find((line) => line.id === id)).toMatchObject({ state: 'handed-over' });
+  });
+
+  it('of a tire that was found low and only filled has it read again within a week, once', async () => {
+    const id = await newJob();
+    const { version } = must(await viewJob(id));
+    const placard = ['front', 'rear'].map((position) => ({
+      position: position as 'front' | 'rear',
+      coldKPa: 230,
+    }));
+    must(await editJob(id, { key: newKey(), version, changes: { placard } }, person('manager')));
+    const seen = (['LF', 'RF', 'RR', 'LR'] as const).map((wheel, n) =>
+      gauge(n, wheel, wheel === 'RR' ? 160 : 230),
+    );
+    for (const observation of [...seen, gauge(6, 'RR', 230)])
+      must(await record(id, entry(observation), ines));
+    const asked = { key: newKey(), version: must(await viewJob(id)).version, unproved: 'no time for a look' };
+    const { vehicleId } = must(await handOver(id, asked, ines));
+    must(await handOver(id, asked, ines));
+    const owed = (await followUpsOf(vehicleId)).map(({ about, wheel, note }) => ({ about, wheel, note }));
+    expect(owed).toEqual([
+      { about: 'leak', wheel: 'RR', note: 'Found low and filled: nobody looked for a leak.' },
+    ]);
   });
 
   it('puts the sensors heard on file, so that the next visit knows them', async () => {

@@ -1,7 +1,9 @@
+import { readingAt } from '../gauge';
 import { atWheel, type Job, type Placed, type Seen } from '../job';
 import { handledKPa } from '../history';
+import { seepagePerMonthKPa } from '../leak/seepage';
 import { placardKPa, wheelsOf } from '../placard';
-import type { Position } from '../wheel';
+import { roadWheels, type Position } from '../wheel';
 
 /** Signs seen at a wheel that do not go away by filling it. */
 export const damageSigns = ['flat', 'object', 'sidewall', 'stem-damaged'] as const satisfies readonly Sign[];
@@ -12,18 +14,40 @@ type Sign = Seen<'visual'>['sign'];
 export interface Damage {
   wheel: Position;
   signs: DamageSign[];
-  /** It was found with so little air, kPa, and filled since. */
-  foundAtKPa: number | undefined;
+  /** It was found low, and was filled since without a look for the leak. */
+  found: FoundLow | undefined;
+}
+
+/** A tire that was low, and the others not: a leak until somebody looked, for filling proves nothing. */
+export interface FoundLow {
+  placed: Placed<'gauge'>;
+  kPa: number;
+  /** By so much more than the other road tires it was short of its placard, kPa. */
+  lowerByKPa: number;
+  /** So low that it may be hurt inside by the way it rolled. */
+  nearFlat: boolean;
 }
 
 /** At half its cold pressure and less a tire may be hurt inside by the way it rolled (common practice). */
-export const nearFlatShare = 0.5;
+const nearFlatShare = 0.5;
+
+/** This much shorter than the others, kPa, a tire is low by itself: three psi, more than seasons and gauges make (judgement). */
+export const lowAloneKPa = 20;
+
+/** Where no other tire was gauged they are taken to be this short, kPa: two months of seeping (judgement). */
+const usuallyShortKPa = 20;
+
+/** Readings of one visit are less far apart, hours (judgement). */
+const visitHours = 12;
+
+/** From this long after the fill on, a reading that is as high says that the tire holds: a day (common practice), hours. */
+const holdsAfterHours = 20;
 
 /** The wheels with damage that is not explained, in walking order. */
 export const unexplainedDamage = (job: Job): Damage[] =>
   wheelsOf(job).flatMap((wheel) => {
     const damage = damageAt(job, wheel);
-    return damage.signs.length > 0 || damage.foundAtKPa !== undefined ? [damage] : [];
+    return damage.signs.length > 0 || damage.found ? [damage] : [];
   });
 
 /** What stands against a tire until it is repaired, its sensor renewed (a damaged stem), or it was said what it was. */
@@ -36,29 +60,64 @@ export function damageAt(job: Job, wheel: Position): Damage {
   return {
     wheel,
     signs: damageSigns.filter((sign) => seen.includes(sign)),
-    foundAtKPa: nearFlatAt(job, wheel, settled)?.seen.kPa,
+    found: foundLowAt(job, wheel, settled),
   };
 }
 
-/** The reading at which a tire was found near flat, that was filled since and of which nobody has said what it was. */
-export const nearFlatFound = (job: Job, wheel: Position): Placed<'gauge'> | undefined =>
-  nearFlatAt(job, wheel, settledMs(job, wheel)[0]);
-
 const isDamage = (sign: Sign): sign is DamageSign => (damageSigns as readonly Sign[]).includes(sign);
 
-/** What a trusted gauge found near flat, before the tire was filled. */
-function nearFlatAt(job: Job, wheel: Position, settled: number): Placed<'gauge'> | undefined {
+/** The reading at which a tire was found lowest beside the others, where it was filled since, and not read as high a day later. */
+function foundLowAt(job: Job, wheel: Position, settled: number): FoundLow | undefined {
   const placard = placardKPa(job, wheel);
-  const readings = atWheel(job, 'gauge', wheel).filter(({ seen }) => seen.trusted !== false);
-  const now = readings.at(-1)?.seen.kPa;
-  if (placard === undefined || now === undefined) return undefined;
-  return readings.find(
-    ({ seen }) =>
-      seen.kPa <= nearFlatShare * placard &&
-      seen.kPa < now - handledKPa &&
-      now > nearFlatShare * placard &&
-      Date.parse(seen.at) > settled,
+  if (placard === undefined || wheel === 'SP') return undefined;
+  const readings = trusted(job, wheel).filter(({ seen }) => Date.parse(seen.at) > settled);
+  const fills = readings.slice(1).flatMap((filled, before): FoundLow[] => {
+    const placed = readings[before];
+    if (!placed || filled.seen.kPa - placed.seen.kPa <= handledKPa || isHeld(readings, filled)) return [];
+    const { kPa } = placed.seen;
+    const lowerByKPa = placard - nowKPa(job, placed) - shortElsewhere(job, wheel, placed);
+    return [{ placed, kPa, lowerByKPa, nearFlat: kPa <= nearFlatShare * placard }];
+  });
+  return fills
+    .filter(({ lowerByKPa }) => lowerByKPa > lowAloneKPa)
+    .sort((a, b) => b.lowerByKPa - a.lowerByKPa)[0];
+}
+
+const trusted = (job: Job, wheel: Position): Placed<'gauge'>[] =>
+  atWheel(job, 'gauge', wheel).filter(({ seen }) => seen.trusted !== false);
+
+const nowKPa = (job: Job, { seen }: Placed<'gauge'>): number =>
+  (job.climate?.nowC === undefined ? undefined : readingAt(job, seen, job.climate.nowC)) ?? seen.kPa;
+
+/** How short of placard the other road tires were as they were found on that visit, kPa: the middle one of them. */
+function shortElsewhere(job: Job, wheel: Position, { seen: { at } }: Placed<'gauge'>): number {
+  const apart = ({ seen }: Placed<'gauge'>) => Math.abs(Date.parse(seen.at) - Date.parse(at));
+  const short = roadWheels
+    .flatMap((other) => {
+      const readings = trusted(job, other).sort((a, b) => apart(a) - apart(b));
+      const onVisit = readings.filter((one) => apart(one) < visitHours * 3_600_000);
+      // Others are filled on the way round: their lowest is what they were found at.
+      const found = (onVisit.length > 0 ? onVisit : readings.slice(0, 1)).map((one) => nowKPa(job, one));
+      const placard = placardKPa(job, other);
+      return other === wheel || found.length === 0 || placard === undefined
+        ? []
+        : [placard - Math.min(...found)];
+    })
+    .sort((a, b) => a - b);
+  return short[Math.floor((short.length - 1) / 2)] ?? usuallyShortKPa;
+}
+
+/** A reading a day or more after the fill found no less than seeps through rubber meanwhile, and no fill came between. */
+function isHeld(readings: readonly Placed<'gauge'>[], filled: Placed<'gauge'>): boolean {
+  const hours = ({ seen }: Placed<'gauge'>) => (Date.parse(seen.at) - Date.parse(filled.seen.at)) / 3_600_000;
+  const later = readings.filter((one) => hours(one) > 0);
+  const refilled = later.findIndex(
+    ({ seen }, place) => seen.kPa - (later[place - 1] ?? filled).seen.kPa > handledKPa,
   );
+  return (refilled < 0 ? later : later.slice(0, refilled)).some((one) => {
+    const seeped = (hours(one) / 24 / 30) * seepagePerMonthKPa.most;
+    return hours(one) >= holdsAfterHours && filled.seen.kPa - one.seen.kPa <= handledKPa / 2 + seeped;
+  });
 }
 
 /** When it was last said what there was at a wheel: of the tire, and of its stem alone; ms. */

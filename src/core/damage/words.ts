@@ -7,9 +7,9 @@ const signWords: Record<DamageSign, string> = {
   'stem-damaged': 'a damaged stem',
 };
 
-/** What stands against a tire: "an object in the tread, found at 45 kPa"; the figure as it is shown. */
-export const damageWords = ({ signs, foundAtKPa }: Damage, shown: (kPa: number) => string): string =>
+/** What stands against a tire: "an object in the tread, found at 45 kPa and filled"; the figure as it is shown. */
+export const damageWords = ({ signs, found }: Damage, shown: (kPa: number) => string): string =>
   [
     ...signs.map((sign) => signWords[sign]),
-    ...(foundAtKPa === undefined ? [] : [`found at ${shown(foundAtKPa)}`]),
+    ...(found ? [`found at ${shown(found.kPa)} and filled`] : []),
   ].join(', ');

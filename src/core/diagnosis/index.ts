@@ -6,14 +6,15 @@ import type { Job } from '../job';
 import { lampMeaning, lampTomorrow } from '../lamp';
 import { ledgerOf } from '../ledger';
 import { compareRegistration } from '../registration';
-import { setAsideSlips, unitSlipsIn } from '../unit-slip';
+import { gaugeOffIn, type GaugeOff } from '../gauge-off';
+import { setAside } from '../set-aside';
 import type { UnitChoice } from '../units';
 import { inWalkingOrder, type Position } from '../wheel';
 import { Factors, posteriorOf } from './inference';
 import { type Claim, type Judgement, claimsFrom, decisionFrom, nextTests, rounded } from './decision';
 import { evidenceOf } from './evidence';
 import { type Experience, priorsFor } from './learning';
-import { inconsistenciesOf, weigherOf } from './explanation';
+import { decibans, inconsistenciesOf, leastNamed, weigherOf } from './explanation';
 import type { Reasons } from './explanation/reasons';
 
 export { addExperience, historyMayMoveBy, type Experience } from './learning/experience';
@@ -24,22 +25,26 @@ const leastTold = 0.05;
 
 /** What follows from a job. Pure: the same job, and the same experience of the shop, give the same assessment. */
 export function assess(job: Job, experience?: Experience): Assessment {
-  const { job: sensible, places } = setAsideSlips(job);
-  const judging = judged(sensible, experience);
+  const { job: sensible, places, gaugeOff } = setAside(job);
+  const judging = judged(sensible, gaugeOff, experience);
   const { judgement, priors, factors } = judging;
-  const judge = (other: Job) => judged(other, experience).judgement;
+  const judge = (other: Job) => judged(other, gaugeOff, experience).judgement;
   const weigh = weigherOf(sensible, judgement, priors, factors, judge);
   // Evidence names an observation by its place in the job as it was handed in.
-  const inJob: Weigh = places
-    ? (code, wheels) =>
-        weigh(code, wheels).map((weight) => ({ ...weight, observation: places[weight.observation] ?? 0 }))
-    : weigh;
+  const inJob: Weigh = (code, wheels) =>
+    code === 'gauge-off'
+      ? weightsOfGaugeOff(job)
+      : weigh(code, wheels).map((weight) => ({
+          ...weight,
+          observation: places?.[weight.observation] ?? weight.observation,
+        }));
   return assessmentFrom(job, judging, inJob);
 }
 
 /** The same without the evidence of the findings, which takes longest: a verdict to show while that is weighed. */
 export function assessBriefly(job: Job, experience?: Experience): Assessment {
-  return assessmentFrom(job, judged(setAsideSlips(job).job, experience), noEvidence);
+  const { job: sensible, gaugeOff } = setAside(job);
+  return assessmentFrom(job, judged(sensible, gaugeOff, experience), noEvidence);
 }
 
 /** The judgement alone: what holds, what to check next, and whether to act; and what is told, wheel by wheel. */
@@ -47,7 +52,8 @@ export function verdictOn(
   job: Job,
   experience?: Experience,
 ): Pick<Assessment, 'findings' | 'nextTests' | 'decision'> & { told: readonly Claim[] } {
-  const judging = judged(setAsideSlips(job).job, experience);
+  const { job: sensible, gaugeOff } = setAside(job);
+  const judging = judged(sensible, gaugeOff, experience);
   return { ...verdictFrom(judging, noEvidence), told: judging.told };
 }
 
@@ -66,7 +72,7 @@ function assessmentFrom(asked: Job, judging: ReturnType<typeof judged>, weigh: W
   const { findings, nextTests: tests, decision } = verdictFrom(judging, weigh);
   const tomorrow = lampTomorrow(job, ledger);
   const registration = compareRegistration(job, ledger);
-  const inconsistencies = [...unitSlipsIn(asked).found, ...inconsistenciesOf(asked)];
+  const inconsistencies = [...setAside(asked).asked, ...inconsistenciesOf(asked)];
   const positions = positionsFrom(judgement);
   return {
     format: 'hacienda.assessment/1',
@@ -81,14 +87,29 @@ function assessmentFrom(asked: Job, judging: ReturnType<typeof judged>, weigh: W
   };
 }
 
-function judged(job: Job, experience: Experience | undefined) {
+function judged(job: Job, gaugeOff: GaugeOff | undefined, experience: Experience | undefined) {
   const ledger = ledgerOf(job);
   const evidence = evidenceOf(job, ledger);
   const priors = priorsFor(evidence.context, experience);
   const factors = new Factors(priors);
-  const judgement: Judgement = { evidence, ledger, posterior: posteriorOf(evidence, priors, factors) };
+  const judgement: Judgement = {
+    evidence,
+    ledger,
+    posterior: posteriorOf(evidence, priors, factors),
+    gaugeOff,
+  };
   const told = claimsFrom(judgement).filter(({ chance }) => chance >= leastTold);
   return { judgement, told, priors, factors };
+}
+
+/** What each observation adds to an instrument being off: by judging that without it. */
+function weightsOfGaugeOff(job: Job): Finding['evidence'] {
+  const now = decibans(gaugeOffIn(job)?.chance ?? 0);
+  return job.observations.flatMap((_, place) => {
+    const rest = { ...job, observations: job.observations.filter((_other, other) => other !== place) };
+    const weight = now - decibans(gaugeOffIn(rest)?.chance ?? 0);
+    return Math.abs(weight) >= leastNamed ? [{ observation: place, decibans: weight }] : [];
+  });
 }
 
 /** A way to say what each observation adds to a finding. */

@@ -822,6 +822,44 @@ describe('a tire that is hot', () => {
   });
 });
 
+describe('a small spare on the road', () => {
+  const carries: More = {
+    placard: [
+      { position: 'front', coldKPa: 230 },
+      { position: 'rear', coldKPa: 220 },
+      { position: 'spare', coldKPa: 420 },
+    ],
+  };
+  on(
+    'by its size, its pressure and its silence',
+    [flashing, [visual('RR', 'odd-size')], gauges(1, { RR: 415 }), scans(3, { RR: twoTries('RR') })],
+    { is: { 'spare-in-use': ['RR'] }, not: ['tire-overinflated', 'sensor-silent'] },
+    carries,
+  );
+  on(
+    'not where a road tire is over by a lot',
+    [gauges(1, { RR: 345 })],
+    { is: { 'tire-overinflated': ['RR'] }, not: ['spare-in-use'] },
+    carries,
+  );
+});
+
+describe('an instrument', () => {
+  const over = { LF: 254, RF: 253, RR: 245, LR: 243 };
+  on('that reads beside all sensors by as much is off', [off, gauges(1, over), scans(5), [registry(8)]], {
+    is: { 'gauge-off': [] },
+    not: ['sensor-inaccurate', 'tire-overinflated', 'no-fault'],
+  });
+  on(
+    'that one sensor alone speaks against is not',
+    [off, gauges(1), scans(5, { RF: [heard(5, 'RF', { kPa: 206 })] })],
+    {
+      is: { 'sensor-inaccurate': ['RF'] },
+      not: ['gauge-off'],
+    },
+  );
+});
+
 describe('little known', () => {
   on('a flashing lamp alone blames nobody', [flashing], { not: ['no-fault'] });
   on('a steady lamp alone blames nobody', [steady], { not: ['no-fault'] });

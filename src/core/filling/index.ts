@@ -3,6 +3,7 @@ import { tireCelsius } from '../gauge';
 import { altitudeOf, type Job, type Seen } from '../job';
 import type { Ledger } from '../ledger';
 import { atmosphericKPa, kelvin, pressureToSet } from '../pressure';
+import { isSpareAt } from '../spare';
 import { fittedOn, placardKPa, placardToleranceKPa, wheelsOf } from '../placard';
 import { measuredUncertaintyK } from '../tire-temperature';
 import type { Position } from '../wheel';
@@ -79,7 +80,10 @@ function targetFor(job: Job, wheel: Position, coldKPa: number, reading: Seen<'ga
     wheel,
     coldKPa,
     setNowKPa,
-    ...(addKPa !== undefined && { addKPa, advice: adviceOn(addKPa, isHot(job, reading)) }),
+    ...(addKPa !== undefined && {
+      addKPa,
+      advice: isSpareAt(job, wheel) ? adviceOnSpare(addKPa) : adviceOn(addKPa, isHot(job, reading)),
+    }),
     ...(aim &&
       tireC !== undefined &&
       doubtK !== undefined && {
@@ -96,6 +100,10 @@ function isHot(job: Job, reading: Seen<'gauge'> | undefined): boolean {
   const tireC = reading && tireCelsius(job, reading);
   return reading?.tire === 'warm' || (tireC !== undefined && nowC !== undefined && tireC > nowC + hotK);
 }
+
+/** Nothing is let out of the small spare that stands in for a wheel. */
+const adviceOnSpare = (addKPa: number): NonNullable<Target['advice']> =>
+  addKPa > placardToleranceKPa ? 'add' : 'leave';
 
 function adviceOn(addKPa: number, hot: boolean): NonNullable<Target['advice']> {
   if (Math.abs(addKPa) <= placardToleranceKPa) return 'leave';

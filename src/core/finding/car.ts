@@ -29,6 +29,18 @@ export const carFindings = {
     stakes: { wrong: judged(15, 'a search for nothing'), missed: judged(60, 'leaves unguarded') },
     asked: { lamp: answer(0.95, 0.001, 'the bulb check') },
   },
+  'gauge-off': {
+    scope: 'car',
+    title: 'Gauge reads off',
+    action:
+      'Read the tires again with another gauge. Let no air in or out by this one, and use it no more until it was checked.',
+    remedy: 'hands',
+    stakes: {
+      wrong: judged(3, 'a round with another gauge'),
+      missed: judged(60, 'four tires set wrong, or sensors sold for it'),
+    },
+    asked: { gauge: answer(0.97, 0.02, 'a second gauge beside the sensors') },
+  },
   'waiting-for-drive': {
     scope: 'car',
     title: 'Waiting for the drive',

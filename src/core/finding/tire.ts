@@ -74,6 +74,20 @@ export const tireFindings = {
     stakes: { wrong: judged(12, 'a search for nothing'), missed: judged(17, 'flat again next week') },
     asked: { visual: answer(0.55, 0.02, 'half of the leaks are seen') },
   },
+  'spare-in-use': {
+    scope: 'tire',
+    title: 'Small spare in use',
+    action:
+      'Set it to its own pressure, and let nothing out of it. It has no sensor: replace none. Drive only as fast and as far as its sidewall allows, mostly 80 km/h, until the road wheel is back.',
+    remedy: 'hands',
+    work: { before: 'proof', label: (at) => `Put the road wheel back at ${at}` },
+    caution: 'wheel-work',
+    stakes: {
+      wrong: judged(2, 'a look at a wheel'),
+      missed: judged(45, 'bled flat, or a sensor sold for a wheel that has none'),
+    },
+    asked: { visual: answer(0.95, 0.001, 'it is narrow, and says so') },
+  },
   'temperature-drop': {
     scope: 'tire',
     title: 'Down with the temperature',

@@ -1,5 +1,6 @@
 import type { Assessment } from '../assessment';
 import { findingsThatHold } from '../assessment';
+import { unexplainedDamage } from '../damage';
 import type { Job } from '../job';
 import type { Position } from '../wheel';
 
@@ -49,11 +50,29 @@ const dueAfterDays: Record<Exclude<FollowUpAbout, 'other'>, number> = {
 /** One that a visit asks for; the person at the counter keeps it or not. */
 export type Suggested = Pick<FollowUp, 'about' | 'wheel' | 'note' | 'dueOn'>;
 
+/** What a visit is followed by without asking: a tire that was found low and only filled is read again within a week. */
+export const owedFor = (job: Job, today: Date): Suggested[] =>
+  unexplainedDamage(job).flatMap(({ wheel, found }) =>
+    found
+      ? [
+          {
+            about: 'leak' as const,
+            wheel,
+            note: 'Found low and filled: nobody looked for a leak.',
+            dueOn: dayAfter(today, dueAfterDays.leak),
+          },
+        ]
+      : [],
+  );
+
 /** What a visit should be followed by, from what it found and left open. */
 export function suggestedFor(job: Job, assessment: Assessment, today: Date): Suggested[] {
   const due = (about: Exclude<FollowUpAbout, 'other'>) => dayAfter(today, dueAfterDays[about]);
   const held = findingsThatHold(assessment);
-  const leaking = held.flatMap(({ code, wheels }) => (code === 'tire-leaking' ? wheels : []));
+  const owed = owedFor(job, today);
+  const leaking = held
+    .flatMap(({ code, wheels }) => (code === 'tire-leaking' ? wheels : []))
+    .filter((wheel) => !owed.some((one) => one.wheel === wheel));
   const isWaiting = held.some(({ code }) => code === 'waiting-for-drive');
   const declined = [
     ...(job.replacement?.declined ?? []),
@@ -66,6 +85,7 @@ export function suggestedFor(job: Job, assessment: Assessment, today: Date): Sug
     dueOn: due(kind),
   });
   return [
+    ...owed,
     ...leaking.map((wheel) => about('leak', wheel)),
     ...(isWaiting ? [about('lamp', null, 'The car had not yet heard all sensors.')] : []),
     ...[...new Set(declined)].map((wheel) => about('sensor', wheel, job.replacement?.note ?? '')),

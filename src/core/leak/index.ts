@@ -6,6 +6,7 @@ import { thresholdsFor } from '../lamp/thresholds';
 import { placardKPa, placardToleranceKPa } from '../placard';
 import { atmosphericKPa, atTemperature, kelvin } from '../pressure';
 import { sdOf } from '../tire-temperature';
+import { seepagePerMonthKPa } from './seepage';
 import type { Position } from '../wheel';
 
 /**
@@ -13,8 +14,6 @@ import type { Position } from '../wheel';
  * that is known.
  */
 
-/** What seeps through sound rubber, kPa a month (common practice: 7 to 14). */
-export const seepagePerMonthKPa = { least: 7, most: 14 };
 const seepagePerDayKPa = seepagePerMonthKPa.most / 30;
 
 /** A temperature read or felt at each reading of a series is good to this, K: what they share cancels (judgement). */

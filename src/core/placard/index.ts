@@ -1,22 +1,32 @@
 import { axleOf, inWalkingOrder, roadWheels, type Position } from '../wheel';
 import type { Job, Placard } from '../job';
+import { isSpareAt, type SpareSeen } from '../spare';
 import { pressure, type PressureUnit } from '../units';
 
 /** A difference up to this, kPa, counts as "at placard": about one psi (contract of the assessment). */
 export const placardToleranceKPa = 7;
 
 /** What of a job says how much air a wheel should have. */
-type Placarded = Pick<Job, 'placard' | 'loadCase'>;
+type Placarded = Pick<Job, 'placard' | 'loadCase'> & SpareSeen;
+
+/** The line of the placard that holds for a wheel: the spare's where the small spare stands in for it. */
+const lineOf = (job: SpareSeen, wheel: Position) => (isSpareAt(job, wheel) ? 'spare' : axleOf(wheel));
 
 /** The cold pressure in kPa the placard asks for at this wheel, for the load it carries, if the placard says. */
 export function placardKPa(job: Placarded, wheel: Position): number | undefined {
-  const line = job.placard?.find(({ position }) => position === axleOf(wheel));
-  return job.loadCase === 'full' ? (line?.fullLoadKPa ?? line?.coldKPa) : line?.coldKPa;
+  return figureOf(
+    job.placard?.find(({ position }) => position === lineOf(job, wheel)),
+    job,
+  );
 }
+
+/** The figure of a line for the load the car carries, kPa. */
+const figureOf = (line: Placard[number] | undefined, { loadCase }: Placarded): number | undefined =>
+  loadCase === 'full' ? (line?.fullLoadKPa ?? line?.coldKPa) : line?.coldKPa;
 
 /** The maker's own figure for the load it carries, kPa, also where another one is aimed at for other tires. */
 export function makerKPa(job: Placarded, wheel: Position): number | undefined {
-  const line = job.placard?.find(({ position }) => position === axleOf(wheel));
+  const line = job.placard?.find(({ position }) => position === lineOf(job, wheel));
   const full = line?.makerFullLoadKPa ?? line?.fullLoadKPa;
   const partly = line?.makerKPa ?? line?.coldKPa;
   return job.loadCase === 'full' ? (full ?? partly) : partly;
@@ -37,16 +47,18 @@ export function aimingAt(
 }
 
 /** The tire on this wheel as its sidewall says, where somebody read it. */
-export const fittedOn = (job: Pick<Job, 'fitted'>, wheel: Position) =>
-  job.fitted?.find(({ position }) => position === axleOf(wheel));
+export const fittedOn = (job: Pick<Job, 'fitted'> & SpareSeen, wheel: Position) =>
+  job.fitted?.find(({ position }) => position === lineOf(job, wheel));
 
 /** The size that is on this wheel: read off the sidewall, else taken to be the placard's. */
-export const sizeOn = (job: Pick<Job, 'fitted' | 'placard'>, wheel: Position): string | undefined =>
-  fittedOn(job, wheel)?.size ?? placardSize(job, wheel);
+export const sizeOn = (
+  job: Pick<Job, 'fitted' | 'placard'> & SpareSeen,
+  wheel: Position,
+): string | undefined => fittedOn(job, wheel)?.size ?? placardSize(job, wheel);
 
 /** The size the placard names for this wheel, if it does. */
-export function placardSize(job: Pick<Job, 'placard'>, wheel: Position): string | undefined {
-  return job.placard?.find((line) => line.position === axleOf(wheel))?.size;
+export function placardSize(job: Pick<Job, 'placard'> & SpareSeen, wheel: Position): string | undefined {
+  return job.placard?.find((line) => line.position === lineOf(job, wheel))?.size;
 }
 
 /**
@@ -54,10 +66,13 @@ export function placardSize(job: Pick<Job, 'placard'>, wheel: Position): string 
  * figures meant for the road wheels do not hold for it.
  */
 export function isTemporarySpare(job: Placarded, wheel: Position): boolean {
+  if (isSpareAt(job, wheel)) return true;
   if (wheel !== 'SP') return false;
   const spare = placardKPa(job, 'SP');
-  const road = roadWheels.map((position) => placardKPa(job, position) ?? 0);
-  return spare !== undefined && spare >= 1.5 * Math.max(...road);
+  const road = (job.placard ?? []).map((line) =>
+    line.position === 'spare' ? 0 : (figureOf(line, job) ?? 0),
+  );
+  return spare !== undefined && spare >= 1.5 * Math.max(0, ...road);
 }
 
 /** The wheels to walk round: four on the road, and the spare where placard or sensors speak of one. */
@@ -66,10 +81,11 @@ export function wheelsOf(job: Placarded & Pick<Job, 'vehicle'>): Position[] {
   return inWalkingOrder(spare ? [...roadWheels, 'SP'] : roadWheels);
 }
 
-/** The wheels that should have a sensor: none on an indirect system. */
-export function monitoredWheels(job: Pick<Job, 'vehicle'>): Position[] {
+/** The wheels that should have a sensor: none on an indirect system, nor where the small spare stands in. */
+export function monitoredWheels(job: Pick<Job, 'vehicle'> & SpareSeen): Position[] {
   const { tpms } = job.vehicle;
-  return tpms.kind === 'direct' ? inWalkingOrder(tpms.positions ?? roadWheels) : [];
+  if (tpms.kind !== 'direct') return [];
+  return inWalkingOrder(tpms.positions ?? roadWheels).filter((wheel) => !isSpareAt(job, wheel));
 }
 
 /** Cold pressures a placard asks for lie between these, kPa (common practice: 26 to 80 psi, a spare 60). */

@@ -1,4 +1,5 @@
 import { hasFactsByFile, madeHere } from '../by-file';
+import { setAside } from '../set-aside';
 import { programmingVerdict } from '../sensor-programming';
 import type { CarWrite, Job } from '../job';
 import { allOf } from '../job';
@@ -9,7 +10,6 @@ import { monitoredWheels, wheelsOf } from '../placard';
 import { wheelsOffTarget } from '../filling';
 import { lastTouchedMs, softSince } from '../history';
 import { needOf } from '../relearn/choice/need';
-import { setAsideSlips } from '../unit-slip';
 import { holdsScanned } from '../registration';
 import { sameId } from '../sensor-id';
 import { listWheels, type Position } from '../wheel';
@@ -58,7 +58,7 @@ export function proofOf(job: Job): Proof {
 }
 
 function checksOf(asked: Job): ProofItem[] {
-  const { job } = setAsideSlips(asked);
+  const { job } = setAside(asked);
   const ledger = ledgerOf(job);
   const since = lastTouchedMs(job);
   const { kind } = job.vehicle.tpms;
@@ -90,12 +90,23 @@ function pressures(job: Job, ledger: Ledger): ProofItem {
     : { name, state: 'unmet', text: `${listWheels(off)} not at target: set the pressure and read again.` };
 }
 
-/** What was seen of a tire stands until somebody says what it was. */
+/** What was seen of a tire stands until somebody says what it was; one that was found low, until somebody looked for the leak. */
 function damage(job: Job): ProofItem[] {
-  const open = unexplainedDamage(job).map(({ wheel }) => wheel);
-  return open.length === 0
+  const name = 'damage';
+  const open = unexplainedDamage(job);
+  const seen = open.filter(({ signs }) => signs.length > 0).map(({ wheel }) => wheel);
+  if (seen.length > 0)
+    return [{ name, state: 'unmet', text: `Seen at ${listWheels(seen)}, and not said what it was.` }];
+  const low = open.map(({ wheel }) => wheel);
+  return low.length === 0
     ? []
-    : [{ name: 'damage', state: 'unmet', text: `Seen at ${listWheels(open)}, and not said what it was.` }];
+    : [
+        {
+          name,
+          state: 'open',
+          text: `${listWheels(low)} was found low and filled: nobody looked for a leak.`,
+        },
+      ];
 }
 
 function registration(job: Job, ledger: Ledger): ProofItem {

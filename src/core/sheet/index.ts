@@ -2,6 +2,7 @@ import { hasFactsByFile } from '../by-file';
 import type { Procedure } from '../relearn/procedure';
 import { hasEnded, isConfirmed, replay, type RunRecord, type RunState } from '../relearn/run';
 import type { Replacement } from '../replacement';
+import { setAside } from '../set-aside';
 import { serviceOf, type SensorService } from '../sensor-service';
 import type { SensorWrite } from '../sensor-programming';
 import { findingsThatHold, type Assessment } from '../assessment';
@@ -16,7 +17,6 @@ import { makerKPa, placardKPa, wheelsOf } from '../placard';
 import { proofOf, writeVerdict, type Proof, type WriteVerdict } from '../proof';
 import { sameId } from '../sensor-id';
 import { inWalkingOrder, listWheels, type Position } from '../wheel';
-import { setAsideSlips } from '../unit-slip';
 import { cautionsFor } from '../cautions';
 
 /** The one page a customer takes along: before and after, what was found, what was done, what to watch. */
@@ -63,7 +63,7 @@ export type Deed =
   | { kind: 'by-hand'; method: Seen<'relearn'>['method']; outcome: Seen<'relearn'>['outcome'] };
 
 export function sheetOf(asked: Job, experience?: Experience): Sheet {
-  const { job } = setAsideSlips(asked);
+  const { job } = setAside(asked);
   const ledger = ledgerOf(job);
   const registries = [...allOf(job, 'registry')].sort(
     (a, b) => Date.parse(a.seen.at) - Date.parse(b.seen.at),

@@ -29,7 +29,12 @@ describe('the sheet in words', () => {
     const { wrong, done, watch } = told(job);
     expect(wrong).toMatch(/^Tire low: RF \((sure|very likely)\)\.$/);
     expect(done).toBe('RF filled from 166 kPa to 230 kPa.');
-    expect(watch[0]).toMatch(/^Have RF gauged again by 3 December: it took 64 kPa/);
+    expect(watch[0]).toBe(
+      'RF was found at 166 kPa and filled; nobody looked for a leak. Have it gauged again by 3 December.',
+    );
+    // All four alike is the season: no leak stands open, and each took much air.
+    const seasons = jobWith([...gauges(1, { LF: 195, RF: 195, RR: 185, LR: 185 }), ...gauges(9)]);
+    expect(told(seasons).watch[0]).toMatch(/^Have LF gauged again by 3 December: it took 35 kPa/);
   });
 
   it('asks for no second look at a tire whose leak was mended, or that took a breath of air', () => {

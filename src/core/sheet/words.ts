@@ -1,3 +1,4 @@
+import { unexplainedDamage } from '../damage';
 import { recordOf, blamesNothing, titleOf } from '../finding';
 import type { Assessment } from '../assessment';
 import { sureness } from '../assessment/words';
@@ -111,8 +112,15 @@ export function watchWords(
       ),
     ]),
   ]);
+  const low = unexplainedDamage(job).filter(({ found, wheel }) => found && !leaking.includes(wheel));
+  const notLookedAt = low.map(
+    ({ wheel, found }) =>
+      `${wheel} was found at ${format(pressure, found?.kPa ?? 0, units.pressure)} and filled; nobody looked for a leak. Have it gauged again by ${by}.`,
+  );
+  const isTold = (wheel: Position) =>
+    repaired.has(wheel) || leaking.includes(wheel) || low.some((one) => one.wheel === wheel);
   const rechecks = [...filled]
-    .filter(([wheel, kPa]) => kPa > recheckKPa && !repaired.has(wheel) && !leaking.includes(wheel))
+    .filter(([wheel, kPa]) => kPa > recheckKPa && !isTold(wheel))
     .map(
       ([wheel, kPa]) =>
         `Have ${wheel} gauged again by ${by}: it took ${formatDifference(pressure, kPa, units.pressure).replace('+', '')}, and where the air went was not found.`,
@@ -121,6 +129,7 @@ export function watchWords(
     ...(leaking.length > 0
       ? [`${listWheels(leaking)} is losing air: have it repaired; gauge it by ${by} at the latest.`]
       : []),
+    ...notLookedAt,
     ...rechecks,
     ...standing(now)
       .filter(({ code }) => code !== 'tire-leaking')

@@ -12,7 +12,8 @@ import { needOf } from '../relearn/choice/need';
 import { isWhollyRead } from '../registration';
 import { nextReplacementStep } from '../replacement';
 import { supportWords } from '../supply';
-import { setAsideSlips, unitSlipsIn } from '../unit-slip';
+import { unitSlipsIn } from '../unit-slip';
+import { setAside } from '../set-aside';
 import { inWalkingOrder, roadWheels, walkingOrder, type Position } from '../wheel';
 import type { Move } from './move';
 import { clearedInVain, drivenInVain, lampLooks, sendsIds, triesOfOneWay, writesThatFailed } from './tries';
@@ -55,7 +56,7 @@ export function nextMove(job: Job, context: MoveContext): Move {
 /** All that could be done next, the best first. */
 function* openMoves(asked: Job, context: MoveContext): Generator<Move> {
   const { assessment, hasLead } = context;
-  const { job } = setAsideSlips(asked);
+  const { job } = setAside(asked);
   const ledger = ledgerOf(job);
   const pending = (job.carWrites ?? []).some(
     (write) =>
@@ -119,7 +120,19 @@ function slipToAsk(job: Job): Move | undefined {
     if (last && gauges.includes(last.index))
       return { kind: 'gauge', wheel, again: true, ...about(`observations.${last.index}.kPa`) };
   }
-  return undefined;
+  return readAgain(job);
+}
+
+/** What an instrument that is off was read with is read again with another one, before air goes in or out by it. */
+function readAgain(asked: Job): Move | undefined {
+  const { job, gaugeOff, asked: doubts } = setAside(asked);
+  const message = doubts.find(
+    ({ path }) => gaugeOff && path === `observations.${gaugeOff.places[0]}.kPa`,
+  )?.message;
+  const wheel = gaugeOff?.wheels.find((one) => atWheel(job, 'gauge', one).length === 0);
+  return message === undefined || wheel === undefined
+    ? undefined
+    : { kind: 'gauge', wheel, again: true, asked: message };
 }
 
 /** The wheel at which the last relearn failed, as long as nobody woke its sensor since: that is the one to ask. */

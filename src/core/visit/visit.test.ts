@@ -226,17 +226,30 @@ describe('the sheet', () => {
       after: { kPa: 230 },
     });
     expect(sheet.asFound.map(({ code }) => code)).toContain('tire-low');
-    expect(sheet.now.map(({ code }) => code)).toEqual(['no-fault']);
+    // Filled is not looked into.
+    expect(sheet.now).toEqual([]);
     expect(sheet.done).toEqual([{ kind: 'filled', wheel: 'RF', fromKPa: 166, toKPa: 230 }]);
-    expect(sheet.proof.proved).toBe(true);
+    expect(sheet.proof.checks).toContainEqual({
+      name: 'damage',
+      state: 'open',
+      text: 'RF was found low and filled: nobody looked for a leak.',
+    });
     expect(sheet.cautions.join()).toMatch(/once a month/);
+    const looked = sheetOf({
+      ...job,
+      confirmations: [
+        { key: 'said', at: minute(31), by: 'Mara', parts: [{ part: 'tire', wheel: 'RF', was: 'in-order' }] },
+      ],
+    });
+    expect(looked.now.map(({ code }) => code)).toEqual(['no-fault']);
+    expect(looked.proof.proved).toBe(true);
   });
 });
 
 describe('a car without sensors', () => {
   it('is reset after air was let in, before anybody looks at its lamp', () => {
     const car = { tpms: { kind: 'indirect' as const } };
-    const filled = jobWith([lamp(0, 'steady'), ...gauges(1, { RF: 160 }), gauge(9, 'RF', 230)], car);
+    const filled = jobWith([lamp(0, 'steady'), ...gauges(1, { RF: 215 }), gauge(9, 'RF', 230)], car);
     const assessment = { ...assess(filled), findings: [], nextTests: [], targets: [] };
     expect(nextMove(filled, { assessment, handedOver: false, hasLead: false, hasTool: false })).toEqual({
       kind: 'check',

@@ -95,7 +95,7 @@ export function moveWords(move: Move, units: UnitChoice): { label: string; why: 
     case 'explain':
       return {
         label: `Say what it was at ${move.wheel}`,
-        why: 'What was seen there stands until it is repaired, or somebody says what it was.',
+        why: 'What was seen there, or how low it was found, stands until it is repaired, or somebody says what it was.',
       };
     case 'relearn':
       return {

@@ -5,11 +5,13 @@ import type { Signature } from '../../core/job/notes';
 import { ledgerOf } from '../../core/ledger';
 import { closedJob, handedOverAlready, notProved, runUnderWay, unknownJob } from '../../contract/refusals';
 import type { Result } from '../../core/result';
+import { owedFor } from '../../core/follow-up';
 import { proofOf } from '../../core/proof';
 import { scannedIds } from '../../core/registration';
 import { notesOf } from '../../core/visit/notes';
 import { judgedJob, type VisitView } from '../../core/visit/view';
 import { inJobTransaction, type Tx } from '../../data/database';
+import { addFollowUp } from '../../data/follow-ups';
 import * as jobs from '../../data/jobs';
 import { loadWheelSets, saveWheelSet } from '../../data/wheel-sets';
 import { freeLabel, setHeard, type WheelSet } from '../../core/wheel-set';
@@ -80,8 +82,22 @@ export function handOver(
     );
     await noteHandedOver(tx, row, { at: handedOverAt, by: who.name, proved: proof.proved });
     await fileSensors(tx, row.vehicleId, job, handedOverAt);
+    await followUp(tx, row, job, { key: asked.key, parts: asked.parts ?? [], at: handedOverAt, by: who.name });
     return viewIn(tx, id);
   });
+}
+
+/** What nobody looked at on this visit, and did not say at hand-over what it was, is looked at again. */
+async function followUp(
+  tx: Tx,
+  { id: jobId, vehicleId }: jobs.JobRow,
+  job: Job,
+  { key, parts, at, by }: { key: string; parts: readonly RepairOutcome[]; at: Date; by: string },
+): Promise<void> {
+  for (const owed of owedFor(job, at)) {
+    if (parts.some(({ part, wheel }) => part === 'tire' && wheel === owed.wheel)) continue;
+    await addFollowUp(tx, { ...owed, key: deriveKey(key, `follow-up ${owed.wheel}`), vehicleId, jobId, by });
+  }
 }
 
 /** The sensors heard are those of the set on the car from now on; one already known keeps its age, a wheel its tire. */

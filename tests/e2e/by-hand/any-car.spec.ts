@@ -180,6 +180,8 @@ test('on a phone, by touch, a car whose tire is low leaves proved in at most 30 
       taps += 1;
       await page.locator('label', { hasText: 'rubber stem' }).tap();
       await tap('Save the look');
+    } else if (what === 'Say') {
+      await tap('Looked into: in order');
     } else if (move === 'Reset the system') {
       await tap('The car confirmed it');
       await tap('Later');

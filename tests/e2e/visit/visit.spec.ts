@@ -157,7 +157,7 @@ test('a car with one low tire leaves proved, by touch on a phone', async ({ brow
     } else if (what === 'Look') {
       await page.locator('label', { hasText: 'metal stem' }).tap();
       await tap('Save the look');
-    }
+    } else if (what === 'Say') await tap('Looked into: in order');
   };
   await measureUntil(page, 'Fill RF, read again', measure);
   await expect(found(page, 'Tire low: RF')).toBeVisible();

@@ -1,7 +1,9 @@
 import { findingCodes, recordOf, type FindingCode, type WheelFinding } from '../../finding';
+import type { GaugeOff } from '../../gauge-off';
 import { unexplainedDamage } from '../../damage';
 import type { Ledger } from '../../ledger';
 import { doublyRegistered, isWhollyRead } from '../../registration';
+import { spareOn } from '../../spare';
 import { chanceTooHot } from '../../tire-temperature';
 import { inWalkingOrder, roadWheels, type Position } from '../../wheel';
 import type { Evidence, WheelEvidence } from '../evidence';
@@ -21,6 +23,8 @@ export interface Judgement {
   evidence: Evidence;
   ledger: Ledger;
   posterior: Posterior;
+  /** What was read with an instrument that is off is not among the evidence. */
+  gaugeOff: GaugeOff | undefined;
 }
 
 /** Everything that may be said, in the order of the vocabulary and of the walk. */
@@ -73,6 +77,7 @@ const chances: Record<FindingCode, Chance> = {
   'tire-overinflated': ofWheel('tire-overinflated'),
   'tire-hot': ({ ledger }, _, __, wheel) => hot(ledger, wheel),
   'tire-leaking': ofWheel('tire-leaking'),
+  'spare-in-use': ({ evidence }, _, __, wheel) => spareAt(evidence, wheel),
   'temperature-drop': ofCar('cooled'),
   'lamp-latched': ({ posterior, evidence }, place) =>
     evidence.car.lamp?.state === 'steady' && place >= 0 ? posterior.wheel('lamp-latched', place) : 0,
@@ -96,20 +101,28 @@ const chances: Record<FindingCode, Chance> = {
   'receiver-fault': ofCar('receiverFault'),
   'system-disabled': ({ posterior, evidence }) =>
     evidence.context.job.vehicle.tpms.kind === 'none' ? 0 : posterior.car('lampDark'),
+  'gauge-off': ({ gaugeOff }) => gaugeOff?.chance ?? 0,
   'waiting-for-drive': ofCar('pending'),
   'supply-voltage-low': ({ ledger }) => supplyLow(ledger),
   'baseline-not-set': ofCar('baselineNotSet'),
   'wheel-speed-sensor-fault': ofCar('wheelSpeedFault'),
-  'no-fault': ({ posterior, evidence, ledger }) =>
+  'no-fault': ({ posterior, evidence, ledger, gaugeOff }) =>
     allLookedAt(evidence, ledger) && unexplainedDamage(evidence.context.job).length === 0
       ? Math.min(
           posterior.car('sound') *
             (1 - supplyLow(ledger)) *
-            (1 - Math.max(...evidence.context.wheels.map((wheel) => hot(ledger, wheel)))),
+            (1 - Math.max(...evidence.context.wheels.map((wheel) => hot(ledger, wheel)))) *
+            (1 - (spareOn(evidence.context.job)?.chance ?? 0)) *
+            (1 - (gaugeOff?.chance ?? 0)),
           1 - Math.max(...evidence.wheels.map(gaugedOutside)),
         )
       : 0,
 };
+
+function spareAt({ context }: Evidence, wheel: Position | undefined): number {
+  const spare = spareOn(context.job);
+  return spare?.wheel === wheel ? (spare?.chance ?? 0) : 0;
+}
 
 /** What a trusted gauge read last speaks against "in order", whatever else speaks for it. */
 function gaugedOutside({ trustedGauge, lines }: WheelEvidence): number {

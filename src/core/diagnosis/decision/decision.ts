@@ -1,16 +1,20 @@
 import type { Decision, Finding, NextTest } from '../../assessment';
 import { holds } from '../../assessment';
-import { recordOf, stakesOf, type FindingCode } from '../../finding';
+import { blamesNothing, recordOf, stakesOf, type FindingCode } from '../../finding';
 import { expectedLoss, isWorthActing } from './value-of-information';
 
 /**
  * Act now, or check first: a check is worth its minutes as long as its answers are expected to save more of
- * them than it takes. What then holds and is worth acting on is acted on, with what that costs if it is wrong.
+ * them than it takes. What then holds and is worth acting on is acted on, with what that costs if it is wrong; and what
+ * holds and calls for a hand is never left as nothing to do.
  */
 export function decisionFrom(findings: readonly Finding[], tests: readonly NextTest[]): Decision {
-  const acts = findings
-    .filter(({ code, probability }) => isWorthActing(code, probability) && probability >= leastFor(code))
-    .sort((a, b) => order(a) - order(b) || worth(b) - worth(a));
+  const worthwhile = tests.filter(({ savesMinutes }) => savesMinutes > 0);
+  const sure = findings.filter(({ code, probability }) => probability >= leastFor(code));
+  const worthActing = sure.filter(({ code, probability }) => isWorthActing(code, probability));
+  const acts = (
+    worthActing.length > 0 || worthwhile.length > 0 ? worthActing : sure.filter(callsForAHand)
+  ).sort((a, b) => order(a) - order(b) || worth(b) - worth(a));
   const wrongMinutes = acts.reduce(
     (sum, { code, probability }) => sum + (1 - probability) * (stakesOf(code)?.wrong ?? 0),
     0,
@@ -22,7 +26,6 @@ export function decisionFrom(findings: readonly Finding[], tests: readonly NextT
         sum + expectedLoss(code, probability) * Math.max(1, wheels.length),
       0,
     );
-  const worthwhile = tests.filter(({ savesMinutes }) => savesMinutes > 0);
   return {
     verdict: verdictOf(acts.length, worthwhile.length, tests.length),
     on: acts.map(({ code, wheels }): { code: FindingCode; wheels: Finding['wheels'] } => ({ code, wheels })),
@@ -37,6 +40,10 @@ function verdictOf(acts: number, worthwhile: number, tests: number): Decision['v
   if (acts > 0) return 'act';
   return tests > 0 ? 'check-first' : 'nothing-to-do';
 }
+
+/** Somebody must do something about it, whatever that saves. */
+const callsForAHand = ({ code }: Finding): boolean =>
+  recordOf(code).remedy !== 'none' && !blamesNothing(code);
 
 /** A dear part is replaced for more than one fact: that sure no single one makes it. */
 const leastFor = (code: FindingCode): number =>

@@ -1,4 +1,5 @@
 import { holds, type NextTest, type Test } from '../../assessment';
+import { unexplainedDamage } from '../../damage';
 import { questionsOf, stakesOf, type FindingCode } from '../../finding';
 import type { Position } from '../../wheel';
 import { isWhollyRead } from '../../registration';
@@ -24,8 +25,45 @@ interface Question {
   yesIfFalse: number;
 }
 
-/** Best gain per minute first; what can change nothing is left out. */
+/** Best gain per minute first; what can change nothing is left out, but for what a car is never called in order without. */
 export function nextTests(judgement: Judgement): NextTest[] {
+  const tests = testsThatTell(judgement);
+  const owed = owedTests(judgement, tests.length > 0).filter(
+    (one) => !tests.some(({ test, wheel }) => test === one.test && wheel === one.wheel),
+  );
+  // Nobody is sent for little while a tire was never gauged.
+  const gauges = owed.filter(({ test }) => test === 'gauge');
+  const worth = tests.filter(({ savesMinutes }) => savesMinutes > 0);
+  return [
+    ...worth,
+    ...gauges,
+    ...tests.filter((test) => !worth.includes(test)),
+    ...owed.filter((one) => !gauges.includes(one)),
+  ];
+}
+
+/**
+ * What is done however little it tells, before there is nothing to do: every tire is gauged, damage is said what it was,
+ * and a lamp that is lit for no reason that is known is looked at once more.
+ */
+function owedTests({ evidence, ledger }: Judgement, anyTells: boolean): NextTest[] {
+  const { job } = evidence.context;
+  const owe = (test: Test, wheel?: Position): NextTest => ({
+    test,
+    ...(wheel && { wheel }),
+    minutes: model.minutes[test],
+    bits: 0,
+    savesMinutes: -model.minutes[test],
+  });
+  const atWheels = [
+    ...evidence.context.wheels.filter((wheel) => !ledger.gauge[wheel]).map((wheel) => owe('gauge', wheel)),
+    ...unexplainedDamage(job).map(({ wheel }) => owe('visual', wheel)),
+  ];
+  const isLit = evidence.car.lamp !== undefined && evidence.car.lamp.state !== 'off';
+  return isLit && !anyTells && atWheels.length === 0 ? [owe('lamp')] : atWheels;
+}
+
+function testsThatTell(judgement: Judgement): NextTest[] {
   return openTests(judgement)
     .map(({ test, wheel, questions }): NextTest => {
       const cost = model.minutes[test];

@@ -66,6 +66,8 @@ export interface WheelEvidence {
   beforeFill: (Measured & { ms: number })[];
   /** When that was, ms. */
   filledMs: number;
+  /** It was read last within the visit in which it was filled: where it stands says nothing of a leak. */
+  filledNow: boolean;
   /** The scan came before any gauge reading. */
   scannedFirst: boolean;
   /** Likelihood of the readings over time and of what the eye saw, if the tire leaks and if it is sound. */

@@ -1,4 +1,4 @@
-import { damageAt } from '../../damage';
+import { damageAt, type FoundLow } from '../../damage';
 import { allOf, atWheel, type Job } from '../../job';
 import { lossOf, recentLoss } from '../../leak';
 import type { Ledger } from '../../ledger';
@@ -20,12 +20,39 @@ export function leakLikelihood(
   course: readonly Said[],
 ): WheelEvidence['leak'] {
   const series = lossLikelihood(linesAt(context, job, ledger, wheel, course));
-  const { signs, foundAtKPa } = damageAt(job, wheel);
-  for (const sign of [...signs, ...(foundAtKPa === undefined ? [] : (['found-near-flat'] as const))]) {
+  const { signs, found } = damageAt(job, wheel);
+  for (const sign of signs) {
     series.leaking *= model.signs[sign].leaking;
     series.sound *= model.signs[sign].sound;
   }
+  if (found) {
+    const apart = lowerThanOthers(found, context.placard[context.wheels.indexOf(wheel)]);
+    series.leaking *= apart.leaking;
+    series.sound *= apart.sound;
+  }
   return series;
+}
+
+/** How likely a tire that leaks, and a sound one, is found by so much lower than the others; filling it changes nothing of that. */
+function lowerThanOthers(
+  { lowerByKPa }: FoundLow,
+  placard: number = model.unknownPlacard.usualKPa,
+): WheelEvidence['leak'] {
+  const { togetherSdKPa, aloneShare, aloneSdKPa } = model.foundLow;
+  const { kept, slack, leaking } = model.standing;
+  const full = model.faults.tire.leakStillFull;
+  const near = ({ offsetKPa, sdKPa }: { offsetKPa: number; sdKPa: number }) =>
+    normalDensity(lowerByKPa + offsetKPa, sdKPa ** 2);
+  const short = (1 - leaking.ofPlacard) * placard;
+  return {
+    leaking:
+      (full * (near(kept) + near(slack))) / 2 +
+      (1 - full) * normalDensity(lowerByKPa - short, (leaking.sdOfPlacard * placard) ** 2),
+    sound:
+      (1 - aloneShare) * normalDensity(lowerByKPa, togetherSdKPa ** 2) +
+      // Lower, never higher: half a normal curve.
+      2 * aloneShare * normalDensity(lowerByKPa, aloneSdKPa ** 2),
+  };
 }
 
 /** What was lost over some time by one kind of reading, kPa a day. */
@@ -62,10 +89,12 @@ function byGauge(job: Job, wheel: Position): Line | undefined {
   const { line, levels } = recentLoss(lossOf(job, wheel)) ?? {};
   const first = levels?.[0];
   if (!line || !first || !(line.slopeError > 0)) return undefined;
+  const days = (levels.at(-1)?.days ?? 0) - first.days;
+  if (saysNothing(days, line)) return undefined;
   return {
     rate: -line.slope,
     error: line.slopeError ** 2,
-    days: (levels.at(-1)?.days ?? 0) - first.days,
+    days,
     hadReason: isOver(job, wheel, first.readKPa) || watchedOnDisplay(job, levels),
     others: elsewhere(job, wheel, (other) => recentLoss(lossOf(job, other))?.line),
     atOdds: 0,
@@ -83,8 +112,7 @@ function bySensor(
   const line = slopeOf(course);
   if (!first || !line) return undefined;
   const days = daysBetween(first.ms, course.at(-1)?.ms ?? first.ms);
-  // Within the hour only a fall says anything.
-  if (days < leastDays && -line.slope < normalFactor * line.slopeError) return undefined;
+  if (saysNothing(days, line)) return undefined;
   return {
     rate: -line.slope,
     error: line.slopeError ** 2,
@@ -95,8 +123,11 @@ function bySensor(
   };
 }
 
-/** An hour. */
-const leastDays = 1 / 24;
+/** Within a visit only a fall says anything: an hour at full pressure is no evidence against a leak. */
+const saysNothing = (
+  days: number,
+  { slope, slopeError }: Pick<Regression, 'slope' | 'slopeError'>,
+): boolean => days < model.leakRates.visitDays && -slope < normalFactor * slopeError;
 
 const slopeOf = (course: readonly Said[]): Regression | undefined => {
   const start = course[0]?.ms ?? 0;
@@ -124,6 +155,7 @@ function fromOneToTheOther(
   const variance = before.sdKPa ** 2 + after.sdKPa ** 2 + noise.sensorKPa ** 2;
   // Filled in between: nothing is told.
   if (lost < -normalFactor * Math.sqrt(variance)) return undefined;
+  if (saysNothing(days, { slope: -lost / days, slopeError: Math.sqrt(variance) / days })) return undefined;
   return {
     rate: lost / days,
     error: variance / days ** 2,

@@ -3,6 +3,7 @@ import { allOf, altitudeOf, atWheel, latest, type Job, type Placed, type Reply }
 import { strongest, type Ledger } from '../../ledger';
 import { atTemperature } from '../../pressure';
 import { canonicalId } from '../../sensor-id';
+import { isSpareAt } from '../../spare';
 import { roadWheels, type Position } from '../../wheel';
 import { model } from '../model';
 import type { Context, Lines, Trigger, WheelEvidence } from '.';
@@ -29,7 +30,10 @@ export function wheelEvidence(context: Context, job: Job, ledger: Ledger, wheel:
   const before =
     scanMs === undefined ? undefined : gauges.findLast(({ seen }) => Date.parse(seen.at) <= scanMs);
   const place = context.wheels.indexOf(wheel);
-  const signs = atWheel(job, 'visual', wheel).map(({ seen }) => seen.sign);
+  // The small spare is of another size, and meant to be.
+  const signs = atWheel(job, 'visual', wheel).flatMap(({ seen: { sign } }) =>
+    sign === 'odd-size' && isSpareAt(job, wheel) ? [] : [sign],
+  );
   const record = context.records.find((sensor) => sensor.wheel === wheel);
   const course = courseOf(context, job, ledger, wheel);
   const replies = repliesAt(context, answered, last, course);
@@ -169,17 +173,20 @@ function missedInRelearn(job: Job, wheel: Position, scanMs: number | undefined):
 function beforeFill(
   context: Context,
   gauges: readonly Placed<'gauge'>[],
-): Pick<WheelEvidence, 'beforeFill' | 'filledMs'> {
+): Pick<WheelEvidence, 'beforeFill' | 'filledMs' | 'filledNow'> {
   const filled = gauges.findLastIndex(
     ({ seen }, at) => seen.kPa - (gauges[at - 1]?.seen.kPa ?? seen.kPa) > handledKPa,
   );
   const fill = gauges[filled];
-  if (!fill) return { beforeFill: [], filledMs: Number.NEGATIVE_INFINITY };
+  if (!fill) return { beforeFill: [], filledMs: Number.NEGATIVE_INFINITY, filledNow: false };
+  const filledMs = Date.parse(fill.seen.at);
+  const lastMs = Date.parse(gauges.at(-1)?.seen.at ?? fill.seen.at);
   return {
     beforeFill: gauges
       .slice(0, filled)
       .map((placed) => ({ ...inAll(gaugeNow(context, placed)), ms: Date.parse(placed.seen.at) })),
-    filledMs: Date.parse(fill.seen.at),
+    filledMs,
+    filledNow: lastMs - filledMs < model.leakRates.visitDays * 86_400_000,
   };
 }
 

@@ -1,9 +1,11 @@
 import type { Evidence as Weight } from '../../assessment';
 import type { FindingCode } from '../../finding';
+import { unexplainedDamage } from '../../damage';
 import { changesOf } from '../../history';
 import { allOf, atWheel, type Job, type Observation, type Seen } from '../../job';
 import { ledgerOf, type Ledger } from '../../ledger';
 import { reachOf } from '../../observation';
+import { monitoredWheels } from '../../placard';
 import { tooHotC } from '../../tire-temperature';
 import { isAboveWakeSpeed } from '../../wake-speed';
 import type { Position } from '../../wheel';
@@ -28,7 +30,7 @@ export function decibans(probability: number): number {
 }
 
 /** An observation that moves a finding by less than this, decibans, is not worth naming: an eighth on the odds. */
-const leastNamed = 0.5;
+export const leastNamed = 0.5;
 
 /**
  * How much each observation speaks for or against a finding: by how many decibans its odds would be other
@@ -101,14 +103,21 @@ function judgeChange(
   priors: Priors,
   factors: Factors,
 ): Judgement | undefined {
-  if (reachOf(changed) === 'no-fault') return { ...before, ledger: ledgerOf(job) };
   if (isExpectedOtherwise(job, changed, before.evidence.context)) return undefined;
-  const { evidence, ledger } = withChange(job, changed, before.evidence, before.ledger);
-  return { evidence, ledger, posterior: posteriorOf(evidence, priors, factors, leftOut) };
+  const context = { ...before.evidence.context, job };
+  if (reachOf(changed) === 'no-fault')
+    return { ...before, evidence: { ...before.evidence, context }, ledger: ledgerOf(job) };
+  const { evidence: changedOnly, ledger } = withChange(job, changed, before.evidence, before.ledger);
+  const evidence = { ...changedOnly, context };
+  return { ...before, evidence, ledger, posterior: posteriorOf(evidence, priors, factors, leftOut) };
 }
 
-/** Without it the car was not taught, or nobody read what it holds since; or no air was put in, of a car that goes by that. */
+/**
+ * Without it the car was not taught, or nobody read what it holds since; or no air was put in, of a car that goes by that;
+ * or a wheel is not taken for the small spare.
+ */
 function isExpectedOtherwise(job: Job, changed: Observation, before: Context): boolean {
+  if (monitoredWheels(job).length !== before.monitored.length) return true;
   const mayBe =
     changed.kind === 'registry' ||
     changed.kind === 'relearn' ||
@@ -144,7 +153,10 @@ function withChange(
       const ledger = changed.kind === 'activation' && saysHot(changed) ? ledgerOf(job) : before;
       const leaning = leaningOn(changed, evidence.context);
       const isOfCourse = leaning.some(({ kind }) => kind === 'live');
-      const wheels = wheelsAgain(ledger, ({ wheel }) => wheel === its || isOfCourse);
+      // Whether a tire was low by itself is told by the others.
+      const isOfOthers =
+        changed.kind === 'gauge' && unexplainedDamage(evidence.context.job).some(({ found }) => found);
+      const wheels = wheelsAgain(ledger, ({ wheel }) => wheel === its || isOfCourse || isOfOthers);
       const positions = positionsAgain(ledger, ({ position }) =>
         leaning.some(({ wheel }) => wheel === position),
       );

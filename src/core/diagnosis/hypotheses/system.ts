@@ -1,4 +1,6 @@
 import { isRightType } from '../../sensor-type';
+import { spareOn } from '../../spare';
+import { roadWheels } from '../../wheel';
 import type { CarEvidence, Context, PositionEvidence, WheelEvidence } from '../evidence';
 import { model } from '../model';
 import type { Priors } from '../learning';
@@ -74,7 +76,9 @@ const usual: System = {
 /** All ways the car can be: every combination of what may be the matter with it. What nothing speaks of is left out. */
 export function systemsOf(evidence: SystemSeen, priors: Priors): System[] {
   const { context, car } = evidence;
-  let systems: System[] = [{ ...usual }];
+  // Where the small spare is on, a sensor is missed: that alone may light the lamp.
+  const isMissed = spareOn(context.job) !== undefined && context.monitored.length < sensorsOf(context.job);
+  let systems: System[] = [isMissed ? { ...usual, cause: causeIndex.malfunction } : { ...usual }];
   const split = (ways: readonly { share: number; way?: Partial<System> }[]) => {
     systems = systems.flatMap((system) =>
       ways.map(({ share, way }): System => {
@@ -119,6 +123,10 @@ export function systemsOf(evidence: SystemSeen, priors: Priors): System[] {
   }
   return systems;
 }
+
+/** So many wheels of the car should have a sensor. */
+const sensorsOf = ({ vehicle: { tpms } }: Context['job']): number =>
+  tpms.kind === 'direct' ? (tpms.positions ?? roadWheels).length : 0;
 
 /** The fall in temperature since the last fill takes a noticeable part of a tire's pressure. */
 const coolingExplains = ({ cooledToKPa }: Context): boolean => cooledToKPa.some((kPa) => kPa !== undefined);

@@ -91,6 +91,7 @@ export class Contents {
         gaugeBeforeScan,
         beforeFill,
         filledMs,
+        filledNow,
         scannedFirst,
         leak,
       }: TireSeen = wheel;
@@ -103,6 +104,7 @@ export class Contents {
         stopDoubtKPa,
         replyDoubtKPa,
         filledMs,
+        filledNow,
         scannedFirst,
       ];
       own.push(gaugeBeforeScan?.kPa, gaugeBeforeScan?.sdKPa, leak.leaking, leak.sound, beforeFill.length);

@@ -16,6 +16,7 @@ export type TireSeen = Pick<
   | 'gaugeBeforeScan'
   | 'beforeFill'
   | 'filledMs'
+  | 'filledNow'
   | 'scannedFirst'
   | 'leak'
 >;

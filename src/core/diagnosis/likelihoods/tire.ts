@@ -125,12 +125,22 @@ function curvesOf({ placardKPa }: TireSeen, { cooledToKPa }: FigureAssumptions):
 }
 
 /** The weight of what may have become of a tire, by curve: with what was read over time and seen by eye. */
-function fatesOf({ leak }: TireSeen, assumed: TireAssumptions): Fates[] {
+function fatesOf({ leak, filledNow }: TireSeen, assumed: TireAssumptions): Fates[] {
   const { kept, slack, over, neglected, cooled } = model.standing;
   const wentWithIt = assumed.cooled && assumed.cooledToKPa !== undefined;
   const leaking = assumed.leakingPrior * leak.leaking;
   const sound = (1 - assumed.leakingPrior) * leak.sound;
   const share = wentWithIt ? 1 - cooled.share : 1;
+  if (filledNow) {
+    // Filled, a tire that leaks stands where any other does.
+    return [
+      [sound * share * kept.share, leaking * kept.share, 0],
+      [sound * share * slack.share, leaking * slack.share, 0],
+      [sound * share * over.share, leaking * over.share, 0],
+      [sound * neglected.share, leaking * neglected.share, 0],
+      [0, 0, wentWithIt ? sound * cooled.share * (1 - neglected.share) : 0],
+    ];
+  }
   const stillFull = leaking * model.faults.tire.leakStillFull;
   return [
     [sound * share * kept.share, stillFull / 2, 0],

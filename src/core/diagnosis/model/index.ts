@@ -11,7 +11,7 @@ import { wholeSets } from './sets';
 import { mostByService, serviceHalfLifeHours } from './service';
 import { survival } from './survival';
 import { bulbCheck, endingIsMalfunction, telltale, warned } from './telltale';
-import { leakRates, seenFlat, signs, standing, unknownPlacard } from './tire';
+import { foundLow, leakRates, seenFlat, signs, standing, unknownPlacard } from './tire';
 import { answers, replies, stems } from './waking';
 
 export { confusable } from './ids';
@@ -31,6 +31,7 @@ export const figures = {
   leakRates,
   seenFlat,
   signs,
+  foundLow,
   noise,
   inaccuracy,
   usualNowC,

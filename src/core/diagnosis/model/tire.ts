@@ -99,8 +99,11 @@ export const signs = {
     leaking: judged(0.08, 'a stem seldom cracks without leaking'),
     sound: judged(0.006, 'seen in time'),
   },
-  'found-near-flat': {
-    leaking: judged(0.3, 'a third of those that leak are noticed by then'),
-    sound: judged(0.002, 'at half and less mostly air was lost, not forgotten'),
-  },
+} as const;
+
+/** A tire that was found lower than the others of its car by so much, and filled: how far sound ones lie apart. */
+export const foundLow = {
+  togetherSdKPa: judged(7, 'filled by one hand, they seep alike'),
+  aloneShare: judged(0.04, 'one was let down, forgotten, or filled by feel'),
+  aloneSdKPa: judged(55, 'mostly by little; hardly ever nearly flat'),
 } as const;

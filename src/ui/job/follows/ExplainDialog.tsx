@@ -30,7 +30,7 @@ export function ExplainDialog({ sheet, wheel }: { sheet: Sheet; wheel: Position 
         </b>
       </p>
       <p>
-        {damage.foundAtKPa === undefined
+        {!damage.found?.nearFlat
           ? 'Full pressure does not say that it holds: soapy water at tread, bead, valve core and stem does.'
           : 'A tire that was found near flat is taken off and looked at inside before it goes on: rolling so hurts what cannot be seen.'}{' '}
         A damaged sidewall is not repaired: another tire.

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { Job } from '../../../core/job';
-import { lossOf, seepagePerMonthKPa, type Loss } from '../../../core/leak';
+import { lossOf, type Loss } from '../../../core/leak';
+import { seepagePerMonthKPa } from '../../../core/leak/seepage';
 import { thresholdsFor } from '../../../core/lamp';
 import { wheelsOf } from '../../../core/placard';
 import { format, pressure, temperature, type UnitChoice } from '../../../core/units';

@@ -1,5 +1,6 @@
 import type { Forecast } from '../../../core/lamp';
-import { seepagePerMonthKPa, type Loss } from '../../../core/leak';
+import type { Loss } from '../../../core/leak';
+import { seepagePerMonthKPa } from '../../../core/leak/seepage';
 import { pressure, unitNamed, type UnitChoice } from '../../../core/units';
 import { positionName } from '../../../core/wheel';
 

@@ -70,6 +70,13 @@ export const carReasons = {
           : clause(`Lamp ${lampWords[lamp.seen.state]}.`, lamp),
       ),
   },
+  'gauge-off': {
+    ofCar: ({ gaugeOff, kPa }) =>
+      where(gaugeOff, ({ offKPa, wheels, places, against }) => ({
+        words: `At ${listWheels(wheels)} the gauge reads ${kPa(Math.abs(offKPa))} ${offKPa > 0 ? 'more' : 'less'} than ${against === 'sensors' ? 'the sensors say' : 'another gauge'}, at each by about as much.`,
+        on: places,
+      })),
+  },
   'waiting-for-drive': {
     ofCar: ({ ledger: { relearn, live }, job }) =>
       where(relearn, (placed) => {

@@ -1,4 +1,5 @@
 import type { Assessment } from '../../../assessment';
+import type { GaugeOff } from '../../../gauge-off';
 import type { Job, Placed } from '../../../job';
 import type { Ledger } from '../../../ledger';
 import type { Evidence } from '../../evidence';
@@ -21,6 +22,8 @@ export interface Known {
   ledger: Ledger;
   evidence: Evidence;
   positions: Assessment['positions'];
+  /** An instrument that is off: its readings are not in the job that is spoken of. */
+  gaugeOff: GaugeOff | undefined;
   /** A pressure in the shop's unit, without the unit. */
   kPa: (value: number) => string;
   /** A temperature in the shop's unit, with it. */

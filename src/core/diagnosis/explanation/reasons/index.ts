@@ -2,7 +2,7 @@ import type { Assessment, Finding } from '../../../assessment';
 import { findingKey, type FindingCode } from '../../../finding';
 import type { Job } from '../../../job';
 import { ledgerOf } from '../../../ledger';
-import { setAsideSlips } from '../../../unit-slip';
+import { setAside } from '../../../set-aside';
 import { figure, format, pressure, temperature, type UnitChoice } from '../../../units';
 import { listWheels } from '../../../wheel';
 import { evidenceOf } from '../../evidence';
@@ -35,13 +35,14 @@ interface Subject {
 }
 
 function subjectOf(job: Job, positions: Assessment['positions'], units: UnitChoice): Subject {
-  const { job: sensible, places } = setAsideSlips(job);
+  const { job: sensible, places, gaugeOff } = setAside(job);
   const ledger = ledgerOf(sensible);
   const known: Known = {
     job: sensible,
     ledger,
     evidence: evidenceOf(sensible, ledger),
     positions,
+    gaugeOff,
     kPa: (value) => figure(pressure, value, units.pressure),
     celsius: (value) => format(temperature, value, units.temperature),
   };
@@ -61,7 +62,10 @@ function clausesIn({ known, places }: Subject, { code, wheels }: Named): Clause[
   const said =
     'ofCar' in reason ? reason.ofCar(known) : wheels.flatMap((wheel) => reason.at({ ...known, wheel }));
   const unlike = said.filter(({ words }, at) => said.findIndex((other) => other.words === words) === at);
-  return places ? unlike.map((one) => ({ ...one, on: one.on.map((at) => places[at] ?? at) })) : unlike;
+  // What was set aside is cited by its place in the job as it was handed in.
+  return places && code !== 'gauge-off'
+    ? unlike.map((one) => ({ ...one, on: one.on.map((at) => places[at] ?? at) }))
+    : unlike;
 }
 
 /** The same as one text: of the first two wheels, with the others named; or of the car. */

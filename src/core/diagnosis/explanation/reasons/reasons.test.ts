@@ -100,6 +100,11 @@ describe('every finding has a reason', () => {
     'tire-low': jobWith(gauges(1, { RF: 150 })),
     'tire-underinflated': jobWith(gauges(1, { RF: 205 })),
     'tire-overinflated': jobWith(gauges(1, { RF: 380 })),
+    'spare-in-use': jobWith([
+      { kind: 'visual', at: minute(0), wheel: 'RR', sign: 'odd-size' },
+      ...gauges(1, { RR: 415 }),
+    ]),
+    'gauge-off': jobWith([...gauges(1, { LF: 254, RF: 254, RR: 244, LR: 244 }), ...scans(4)]),
     'tire-hot': jobWith([heard(1, 'RF', { tempC: 112 })]),
     'tire-leaking': jobWith([...gauges(1), gauge(10, 'RF', 205)]),
     'temperature-drop': jobWith(

@@ -1,4 +1,4 @@
-import { nearFlatFound } from '../../../damage';
+import { damageAt } from '../../../damage';
 import { tireCelsius } from '../../../gauge';
 import { allOf, altitudeOf, atWheel } from '../../../job';
 import { signWords } from '../../../job/words';
@@ -6,6 +6,7 @@ import { thresholdsFor } from '../../../lamp';
 import { strongest } from '../../../ledger';
 import { lossOf } from '../../../leak';
 import { monitoredWheels, placardKPa } from '../../../placard';
+import { roadKPa } from '../../../spare';
 import { atTemperature } from '../../../pressure';
 import { readingThatCounts } from '../../evidence';
 import { clause, where, type AtWheel, type Cited, type Clause, type Known, type Reason } from './clause';
@@ -111,7 +112,7 @@ function turnsClause({ job, wheel }: AtWheel): Clause[] {
 
 const leaking: Reason = {
   at: (at) => {
-    const said = [...lostByGauge(at), ...lostBySensor(at), ...signsAt(at), ...foundNearFlat(at)];
+    const said = [...lostByGauge(at), ...lostBySensor(at), ...signsAt(at), ...foundLow(at)];
     return said.length > 0 ? said : lowAlone(at);
   },
 };
@@ -162,9 +163,12 @@ const signsAt = ({ job, wheel }: AtWheel): Clause[] =>
       : [],
   );
 
-const foundNearFlat = ({ job, wheel, kPa }: AtWheel): Clause[] =>
-  where(nearFlatFound(job, wheel), (found) =>
-    clause(`${wheel} was found at ${kPa(found.seen.kPa)}, nearly flat.`, found),
+const foundLow = ({ job, wheel, kPa }: AtWheel): Clause[] =>
+  where(damageAt(job, wheel).found, (found) =>
+    clause(
+      `${wheel} was found at ${kPa(found.kPa)}, ${found.nearFlat ? 'nearly flat' : 'lower than the others'}; filling it does not say that it holds.`,
+      found.placed,
+    ),
   );
 
 /** Low by itself: one reading does not tell a leak, it only makes it likelier. */
@@ -193,6 +197,19 @@ export const tireReasons = {
     },
   },
   'tire-leaking': leaking,
+  'spare-in-use': {
+    at: ({ job, wheel, kPa }) => [
+      ...atWheel(job, 'visual', wheel).flatMap((placed) =>
+        placed.seen.sign === 'odd-size' ? [clause(`${wheel} is of another size.`, placed)] : [],
+      ),
+      ...where(readingThatCounts(atWheel(job, 'gauge', wheel)), (gauge) =>
+        clause(
+          `${wheel} has ${kPa(gauge.seen.kPa)}; a road tire there is kept at ${kPa(roadKPa(job, wheel))}.`,
+          gauge,
+        ),
+      ),
+    ],
+  },
   'temperature-drop': {
     ofCar: ({ job, celsius, ledger }) => {
       const { nowC, lastFillC } = job.climate ?? {};

@@ -1,0 +1,118 @@
+import { judged, numbersOf, practice } from '../figure';
+import { allOf, atWheel, type Job } from '../job';
+import { once } from '../job/once';
+import { normalDensity } from '../normal';
+import { axleOf, roadWheels, type Position } from '../wheel';
+
+/**
+ * The small spare, where it stands in for a road wheel: its own pressure counts, nothing is let out of it, and it has no
+ * sensor to replace.
+ */
+
+/** What it is told by. A mixture of what a wheel shows where it is the spare, against any other road wheel. */
+const figures = {
+  prior: judged(0.004, 'one wheel in two hundred and fifty: mostly after a flat tire'),
+  usualKPa: practice(420, 'what a small spare is kept at, where no placard says'),
+  kept: { share: judged(0.85, 'as it was put on'), sdKPa: judged(30, 'by what it seeped in the trunk') },
+  forgotten: { ofPlacard: judged(0.8, 'years in the trunk'), sdKPa: judged(45, 'by how many') },
+  road: { usualKPa: practice(235, 'where no placard says'), sdKPa: judged(22, 'as tires stand') },
+  overfilled: {
+    share: judged(0.07, 'filled hot, or by feel'),
+    byKPa: judged(24, 'half a step of a public air line'),
+    sdKPa: judged(38, 'hardly ever by as much as a spare has'),
+  },
+  oddSize: {
+    spare: judged(0.8, 'it is narrow, and mostly of a loud color'),
+    other: judged(0.01, 'another tire'),
+  },
+  silent: { spare: judged(1, 'it has no sensor'), other: judged(0.06, 'a sensor that misses two triggers') },
+  answered: {
+    spare: judged(0.00001, 'its own pressure in the answer: there is a sensor'),
+    other: judged(0.9, 'as it should'),
+  },
+} as const;
+const numbers = numbersOf(figures);
+
+/** What of a job says whether the spare is on. */
+export type SpareSeen = Partial<Pick<Job, 'observations' | 'placard'>>;
+
+/** The road wheel for which the small spare stands in, and how likely that is; undefined where nothing speaks of it. */
+export const spareOn = (job: SpareSeen): { wheel: Position; chance: number } | undefined =>
+  job.observations ? spareIn(job as Job) : undefined;
+
+/** Whether this wheel is taken for the small spare. */
+export const isSpareAt = (job: SpareSeen, wheel: Position): boolean => {
+  const spare = spareOn(job);
+  return spare?.wheel === wheel && spare.chance >= taken;
+};
+
+/** From this chance on it is taken to be so (contract of the assessment). */
+const taken = 0.5;
+
+const spareIn = once((job: Job) => {
+  const chances = roadWheels.flatMap((wheel) => {
+    const chance = chanceAt(job, wheel);
+    return chance > 0 ? [{ wheel, chance }] : [];
+  });
+  return chances.sort((a, b) => b.chance - a.chance)[0];
+});
+
+function chanceAt(job: Job, wheel: Position): number {
+  const isOdd = atWheel(job, 'visual', wheel).some(({ seen }) => seen.sign === 'odd-size');
+  const kPa = atWheel(job, 'gauge', wheel).findLast(({ seen }) => seen.trusted !== false)?.seen.kPa;
+  const placardedKPa = lineKPa(job, 'spare');
+  const ownKPa = placardedKPa ?? numbers.usualKPa;
+  const usualKPa = roadKPa(job, wheel);
+  // A spare of the size and pressure of the others is a wheel like any other.
+  const isSmall = ownKPa >= smallFrom * usualKPa;
+  // Its pressure alone tells it of a car that is known to carry one.
+  const isHigh = placardedKPa !== undefined && kPa !== undefined && kPa > (usualKPa + ownKPa) / 2;
+  if (!isSmall || !(isOdd || isHigh)) return 0;
+  let odds = numbers.prior / (1 - numbers.prior);
+  if (isOdd) odds *= numbers.oddSize.spare / numbers.oddSize.other;
+  if (kPa !== undefined) odds *= asSpare(kPa, ownKPa) / asRoadTire(kPa, usualKPa);
+  const heard = answersAt(job, wheel, kPa);
+  if (heard !== 'not-woken') odds *= numbers[heard].spare / numbers[heard].other;
+  return odds / (1 + odds);
+}
+
+/** So much more than a road tire the small kind is kept at (common practice). */
+const smallFrom = 1.5;
+
+const lineKPa = ({ placard }: Pick<Job, 'placard'>, axle: string): number | undefined =>
+  placard?.find(({ position }) => position === axle)?.coldKPa;
+
+/** What a road tire is kept at on this wheel, kPa, whatever stands there now. */
+export const roadKPa = (job: Pick<Job, 'placard'>, wheel: Position): number =>
+  lineKPa(job, axleOf(wheel)) ?? numbers.road.usualKPa;
+
+function asSpare(kPa: number, ownKPa: number): number {
+  const { kept, forgotten } = numbers;
+  return (
+    kept.share * normalDensity(kPa - ownKPa, kept.sdKPa ** 2) +
+    (1 - kept.share) * normalDensity(kPa - forgotten.ofPlacard * ownKPa, forgotten.sdKPa ** 2)
+  );
+}
+
+function asRoadTire(kPa: number, roadKPa: number): number {
+  const { road, overfilled } = numbers;
+  return (
+    (1 - overfilled.share) * normalDensity(kPa - roadKPa, road.sdKPa ** 2) +
+    overfilled.share * normalDensity(kPa - roadKPa - overfilled.byKPa, overfilled.sdKPa ** 2)
+  );
+}
+
+/** Whether a sensor in it answered: one that tells its pressure is its own; silent to two tries, there is none that works. */
+function answersAt(job: Job, wheel: Position, kPa: number | undefined): 'silent' | 'answered' | 'not-woken' {
+  const tries = atWheel(job, 'activation', wheel);
+  const answered = tries.flatMap(({ seen }) => seen.replies);
+  const isOwn = answered.some(
+    (reply) => reply.kPa != null && kPa !== undefined && Math.abs(reply.kPa - kPa) < ownWithinKPa,
+  );
+  if (isOwn) return 'answered';
+  const isWoken = tries.length > 1 && answered.length === 0 && allOf(job, 'activation').length > tries.length;
+  return isWoken ? 'silent' : 'not-woken';
+}
+
+/** A sensor and the gauge at one wheel differ by less, kPa (judgement). */
+const ownWithinKPa = 30;
