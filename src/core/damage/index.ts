@@ -37,6 +37,9 @@ export const lowAloneKPa = 20;
 /** Where no other tire was gauged they are taken to be this short, kPa: two months of seeping (judgement). */
 const usuallyShortKPa = 20;
 
+/** So many fills, from the lowest reading up, are held against the other tires: nobody fills one tire oftener. */
+const mostCompared = 5;
+
 /** Readings of one visit are less far apart, hours (judgement). */
 const visitHours = 12;
 
@@ -71,14 +74,20 @@ function foundLowAt(job: Job, wheel: Position, settled: number): FoundLow | unde
   const placard = placardKPa(job, wheel);
   if (placard === undefined || wheel === 'SP') return undefined;
   const readings = trusted(job, wheel).filter(({ seen }) => Date.parse(seen.at) > settled);
-  const fills = readings.slice(1).flatMap((filled, before): FoundLow[] => {
-    const placed = readings[before];
-    if (!placed || filled.seen.kPa - placed.seen.kPa <= handledKPa || isHeld(readings, filled)) return [];
+  const filled = readings
+    .slice(1)
+    .flatMap((after, before): Placed<'gauge'>[] => {
+      const placed = readings[before];
+      const isFill = placed !== undefined && after.seen.kPa - placed.seen.kPa > handledKPa;
+      return isFill && !isHeld(readings, after) ? [placed] : [];
+    })
+    .sort((a, b) => a.seen.kPa - b.seen.kPa);
+  const found = filled.slice(0, mostCompared).map((placed): FoundLow => {
     const { kPa } = placed.seen;
     const lowerByKPa = placard - nowKPa(job, placed) - shortElsewhere(job, wheel, placed);
-    return [{ placed, kPa, lowerByKPa, nearFlat: kPa <= nearFlatShare * placard }];
+    return { placed, kPa, lowerByKPa, nearFlat: kPa <= nearFlatShare * placard };
   });
-  return fills
+  return found
     .filter(({ lowerByKPa }) => lowerByKPa > lowAloneKPa)
     .sort((a, b) => b.lowerByKPa - a.lowerByKPa)[0];
 }

@@ -102,8 +102,12 @@ function judged(job: Job, gaugeOff: GaugeOff | undefined, experience: Experience
   return { judgement, told, priors, factors };
 }
 
+/** Of a job with more observations than a visit has it is not told what each adds. */
+const mostLeftOut = 200;
+
 /** What each observation adds to an instrument being off: by judging that without it. */
 function weightsOfGaugeOff(job: Job): Finding['evidence'] {
+  if (job.observations.length > mostLeftOut) return [];
   const now = decibans(gaugeOffIn(job)?.chance ?? 0);
   return job.observations.flatMap((_, place) => {
     const rest = { ...job, observations: job.observations.filter((_other, other) => other !== place) };

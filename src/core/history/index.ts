@@ -18,7 +18,7 @@ export type Change = { atMs: number } & (
   /** The car holds other IDs than when it was read before. */
   | { kind: 'registry' }
 );
-export { isAsTaught, taughtMs } from './teaching';
+export { failedInRelearn, isAsTaught, taughtMs } from './teaching';
 export type ChangeKind = Change['kind'];
 
 /** Between two readings of one tire a difference above this, kPa, is air put in or let out: more than two gauges may be off (practice). */

@@ -1,12 +1,12 @@
 import type { Inconsistency } from '../assessment';
 import { gaugeOffIn, type GaugeOff } from '../gauge-off';
-import type { Job } from '../job';
+import type { Job, Observation } from '../job';
 import { once } from '../job/once';
 import { setAsideSlips, unitSlipsIn } from '../unit-slip';
 
 /**
- * Figures that nothing is judged by, and nothing advised, until somebody says what they are: typed in another unit, or
- * read with an instrument that is off.
+ * What nothing is judged by, and nothing advised: figures typed in another unit, or read with an instrument that is off,
+ * until somebody says what they are; and what was seen so long ago that it says little of today.
  */
 export interface SetAside {
   /** The job without them. */
@@ -22,6 +22,52 @@ export interface SetAside {
 const taken = 0.5;
 
 export const setAside = once((asked: Job): SetAside => {
+  const doubted = withoutDoubtful(asked);
+  const { job, isOld } = withoutOld(doubted.job);
+  if (job === doubted.job) return doubted;
+  const places = doubted.job.observations.flatMap((seen, place) =>
+    isOld(seen) ? [] : [doubted.places?.[place] ?? place],
+  );
+  return { ...doubted, job, places };
+});
+
+/**
+ * What was seen so many days before the last look at the car is of another visit (judgement: last month says little of
+ * today); what is of its moment alone, sooner: the car is driven in between.
+ */
+const oldAfterDays = { others: 14, lamp: 7, live: 2, display: 2 };
+
+/**
+ * Without what is of another visit. Its gauge readings stay as history, to tell a leak by; damage stands until somebody
+ * says what it was, and a stem is what it is.
+ */
+function withoutOld(job: Job): { job: Job; isOld: (seen: Observation) => boolean } {
+  const ms = job.observations.map(({ at }) => Date.parse(at));
+  const last = ms.reduce((latest, one) => Math.max(latest, one), Number.NEGATIVE_INFINITY);
+  const isOld = (seen: Observation): boolean => {
+    const { kind, at } = seen;
+    const afterDays =
+      kind === 'lamp' || kind === 'live' || kind === 'display' ? oldAfterDays[kind] : oldAfterDays.others;
+    return Date.parse(at) < last - afterDays * 86_400_000 && !stands(seen);
+  };
+  if (!job.observations.some(isOld)) return { job, isOld };
+  const gauged = job.observations.flatMap((seen) => (seen.kind === 'gauge' && isOld(seen) ? [seen] : []));
+  return {
+    job: {
+      ...job,
+      observations: job.observations.filter((seen) => !isOld(seen)),
+      history: [...(job.history ?? []), ...gauged],
+    },
+    isOld,
+  };
+}
+
+/** It does not go away with time. */
+const stands = (seen: Observation): boolean =>
+  seen.kind === 'visual' && seen.sign !== 'flat' && seen.sign !== 'odd-size';
+
+/** Without figures that are in doubt alone, however old: for what is told of a visit from its beginning. */
+export const withoutDoubtful = once((asked: Job): SetAside => {
   const { job, places } = setAsideSlips(asked);
   const slips = unitSlipsIn(asked).found;
   const off = gaugeOffIn(job);

@@ -2,7 +2,7 @@ import { hasFactsByFile } from '../by-file';
 import type { Procedure } from '../relearn/procedure';
 import { hasEnded, isConfirmed, replay, type RunRecord, type RunState } from '../relearn/run';
 import type { Replacement } from '../replacement';
-import { setAside } from '../set-aside';
+import { withoutDoubtful } from '../set-aside';
 import { serviceOf, type SensorService } from '../sensor-service';
 import type { SensorWrite } from '../sensor-programming';
 import { findingsThatHold, type Assessment } from '../assessment';
@@ -63,7 +63,7 @@ export type Deed =
   | { kind: 'by-hand'; method: Seen<'relearn'>['method']; outcome: Seen<'relearn'>['outcome'] };
 
 export function sheetOf(asked: Job, experience?: Experience): Sheet {
-  const { job } = setAside(asked);
+  const { job } = withoutDoubtful(asked);
   const ledger = ledgerOf(job);
   const registries = [...allOf(job, 'registry')].sort(
     (a, b) => Date.parse(a.seen.at) - Date.parse(b.seen.at),

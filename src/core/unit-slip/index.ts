@@ -1,8 +1,10 @@
 import type { Inconsistency } from '../assessment';
-import type { Job, Observation } from '../job';
+import { allOf, atWheel, type Job, type Observation } from '../job';
+import { nearestTo, timelineOf } from '../job/nearest';
 import { once } from '../job/once';
 import { placardKPa } from '../placard';
 import { pressure, unitNamed } from '../units';
+import type { Position } from '../wheel';
 
 /**
  * Figures that make no sense in kPa and good sense in another unit: somebody read psi or bar, and it was taken for kPa.
@@ -13,6 +15,8 @@ export interface UnitSlips {
   gauges: readonly number[];
   /** Places of answers of sensors whose pressures are so. */
   replies: readonly number[];
+  /** Places of what the car had, or its display showed. */
+  shown: readonly number[];
   /** Places of lines of the placard. */
   placard: readonly number[];
   found: Inconsistency[];
@@ -31,11 +35,15 @@ export const unitSlipsIn = once((job: Job): UnitSlips => {
     const unit = coldKPa < leastPlacardKPa ? unitOf(coldKPa, leastPlacardKPa, mostPlacardKPa) : undefined;
     return unit ? [{ place, unit, kPa: coldKPa, path: `placard.${place}.coldKPa` }] : [];
   });
-  const gauges = alike(job, (seen, place) =>
-    seen.kind === 'gauge'
-      ? { wheel: seen.wheel, kPa: seen.kPa, path: `observations.${place}.kPa` }
-      : undefined,
-  );
+  const ofKind = (kind: 'gauge' | 'live' | 'display') =>
+    alike(job, (seen, place) =>
+      seen.kind === kind && seen.kPa
+        ? { wheel: seen.wheel, kPa: seen.kPa, path: `observations.${place}.kPa` }
+        : undefined,
+    );
+  const together = ofKind('gauge');
+  const gauges = together.length > 0 ? together : besideItsSensor(job);
+  const shown = [...ofKind('live'), ...ofKind('display')];
   const replies = alike(job, (seen, place) => {
     const kPa = seen.kind === 'activation' ? seen.replies[0]?.kPa : undefined;
     return seen.kind === 'activation' && kPa != null
@@ -45,8 +53,9 @@ export const unitSlipsIn = once((job: Job): UnitSlips => {
   return {
     gauges: gauges.map(({ place }) => place),
     replies: replies.map(({ place }) => place),
+    shown: shown.map(({ place }) => place),
     placard: placard.map(({ place }) => place),
-    found: [...placard, ...gauges, ...replies].map(({ path, kPa, unit }) => ({
+    found: [...placard, ...gauges, ...replies, ...shown].map(({ path, kPa, unit }) => ({
       path,
       message: `${kPa} kPa makes no sense here, ${kPa} ${unit} would: ask which it was, and type it again.`,
     })),
@@ -55,9 +64,11 @@ export const unitSlipsIn = once((job: Job): UnitSlips => {
 
 /** The job without what is in doubt, and for each observation left its place in the job as it was. */
 export const setAsideSlips = once((job: Job): { job: Job; places: number[] | undefined } => {
-  const { gauges, replies, placard, found } = unitSlipsIn(job);
+  const { gauges, replies, shown, placard, found } = unitSlipsIn(job);
   if (found.length === 0) return { job, places: undefined };
-  const places = job.observations.map((_, place) => place).filter((place) => !gauges.includes(place));
+  const places = job.observations
+    .map((_, place) => place)
+    .filter((place) => !gauges.includes(place) && !shown.includes(place));
   const observations = places.flatMap((place): Observation[] => {
     const seen = job.observations[place];
     if (seen?.kind !== 'activation' || !replies.includes(place)) return seen ? [seen] : [];
@@ -104,6 +115,36 @@ function alike(job: Job, read: (seen: Observation, place: number) => Figure | un
   const sensible = new Set(figures.filter(({ unit }) => !unit).map(({ wheel }) => wheel));
   return wheels.size >= 2 && wheels.size >= sensible.size ? inDoubt : [];
 }
+
+/** One wheel alone is so, and its own sensor says what that figure is in another unit: it is not flat. */
+function besideItsSensor(job: Job) {
+  const read = allOf(job, 'gauge').map(({ seen: { wheel, kPa, at }, index }) => {
+    const replies = told(job, wheel);
+    const said = nearestTo(replies, Date.parse(at), oneStopMs)?.kPa;
+    const unit =
+      said === undefined || kPa >= leastPlacardKPa || said < leastPlacardKPa
+        ? undefined
+        : unitOf(kPa, (1 - alikeShare) * said, (1 + alikeShare) * said);
+    return { wheel, kPa, place: index, path: `observations.${index}.kPa`, unit };
+  });
+  return read
+    .flatMap(({ unit, ...figure }) => (unit ? [{ ...figure, unit }] : []))
+    .filter((figure) => !isInsistedOn(figure, read));
+}
+
+/** What the sensor of a wheel told of its pressure, where it answered alone. */
+const told = once((job: Job, wheel: Position) =>
+  timelineOf(
+    atWheel(job, 'activation', wheel).flatMap(({ seen }) =>
+      seen.replies.length === 1 && seen.replies[0]?.kPa ? [{ seen, kPa: seen.replies[0].kPa }] : [],
+    ),
+  ),
+);
+
+/** Nobody drove in between (common practice). */
+const oneStopMs = 45 * 60_000;
+/** A sensor and a gauge of one tire differ by less of their figure (judgement). */
+const alikeShare = 0.06;
 
 /** Read once more at the same wheel, and typed as before: then it was meant. */
 const isInsistedOn = (figure: Figure, all: readonly Figure[]): boolean =>

@@ -1,9 +1,9 @@
 import { madeHere } from '../by-file';
-import { softSince } from '../history';
+import { failedInRelearn, softSince } from '../history';
 import { findingsThatHold, type Assessment, type Finding, type NextTest, type Test } from '../assessment';
 import { recordOf } from '../finding';
 import { unexplainedDamage } from '../damage';
-import { allOf, atWheel, latest, type Job } from '../job';
+import { allOf, atWheel, type Job } from '../job';
 import { ledgerOf, silentAfterTries, type Ledger } from '../ledger';
 import { monitoredWheels, placardKPa, placardToleranceKPa, wheelsOf } from '../placard';
 import { proofOf, writeVerdict, type ProofItem, type Proof } from '../proof';
@@ -133,17 +133,6 @@ function readAgain(asked: Job): Move | undefined {
   return message === undefined || wheel === undefined
     ? undefined
     : { kind: 'gauge', wheel, again: true, asked: message };
-}
-
-/** The wheel at which the last relearn failed, as long as nobody woke its sensor since: that is the one to ask. */
-function failedInRelearn(job: Job): Position | undefined {
-  const { seen } = latest(allOf(job, 'relearn')) ?? {};
-  if (seen?.outcome !== 'failed' || seen.failedAt === undefined) return undefined;
-  const { failedAt, at } = seen;
-  const woken = atWheel(job, 'activation', failedAt).some(
-    (tried) => Date.parse(tried.seen.at) >= Date.parse(at),
-  );
-  return woken || !monitoredWheels(job).includes(failedAt) ? undefined : failedAt;
 }
 
 /** The car must be taught, and that has not been tried in vain too often by another way than sending it its IDs. */

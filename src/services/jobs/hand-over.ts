@@ -82,7 +82,12 @@ export function handOver(
     );
     await noteHandedOver(tx, row, { at: handedOverAt, by: who.name, proved: proof.proved });
     await fileSensors(tx, row.vehicleId, job, handedOverAt);
-    await followUp(tx, row, job, { key: asked.key, parts: asked.parts ?? [], at: handedOverAt, by: who.name });
+    await followUp(tx, row, job, {
+      key: asked.key,
+      parts: asked.parts ?? [],
+      at: handedOverAt,
+      by: who.name,
+    });
     return viewIn(tx, id);
   });
 }

@@ -45,9 +45,16 @@ export function claimsFrom(judgement: Judgement): Claim[] {
 export function chanceOf(judgement: Judgement, code: FindingCode, wheel?: Position): number {
   const { context, wheels } = judgement.evidence;
   const place = wheel ? context.wheels.indexOf(wheel) : -1;
-  const monitored = wheels[place]?.monitored ?? false;
-  return chances[code](judgement, place, monitored, wheel);
+  const { monitored = false, gaugesDisagree = false } = wheels[place] ?? {};
+  const chance = chances[code](judgement, place, monitored, wheel);
+  return gaugesDisagree && restsOnGauge(code) ? Math.min(chance, sureOfTwoGauges) : chance;
 }
+
+const restsOnGauge = (code: FindingCode): boolean =>
+  recordOf(code).summedWith === 'tire' && code !== 'rolling-radius-off';
+
+/** As long as two trusted gauges do not agree nothing of the tire is surer (judgement). */
+const sureOfTwoGauges = 0.8;
 
 /** Reads a chance off a judgement, at the wheel of this place in the evidence; -1 where it is about the car. */
 type Chance = (

@@ -1,5 +1,6 @@
 import { holds, type NextTest, type Test } from '../../assessment';
 import { unexplainedDamage } from '../../damage';
+import { failedInRelearn } from '../../history';
 import { questionsOf, stakesOf, type FindingCode } from '../../finding';
 import type { Position } from '../../wheel';
 import { isWhollyRead } from '../../registration';
@@ -34,12 +35,16 @@ export function nextTests(judgement: Judgement): NextTest[] {
   // Nobody is sent for little while a tire was never gauged.
   const gauges = owed.filter(({ test }) => test === 'gauge');
   const worth = tests.filter(({ savesMinutes }) => savesMinutes > 0);
-  return [
+  const all = [
     ...worth,
     ...gauges,
     ...tests.filter((test) => !worth.includes(test)),
     ...owed.filter((one) => !gauges.includes(one)),
   ];
+  const failed = all.filter(
+    ({ test, wheel }) => test === 'activation' && wheel === failedInRelearn(judgement.evidence.context.job),
+  );
+  return [...failed, ...all.filter((test) => !failed.includes(test))];
 }
 
 /**
@@ -55,7 +60,9 @@ function owedTests({ evidence, ledger }: Judgement, anyTells: boolean): NextTest
     bits: 0,
     savesMinutes: -model.minutes[test],
   });
+  const failed = failedInRelearn(job);
   const atWheels = [
+    ...(failed ? [owe('activation', failed)] : []),
     ...evidence.context.wheels.filter((wheel) => !ledger.gauge[wheel]).map((wheel) => owe('gauge', wheel)),
     ...unexplainedDamage(job).map(({ wheel }) => owe('visual', wheel)),
   ];

@@ -1,6 +1,6 @@
 import { readingAt } from '../../gauge';
 import { handledKPa, isFill, isOfRegistration, lastOf, type Change } from '../../history';
-import { allOf, atWheel, latest, type Job } from '../../job';
+import { allOf, atWheel, doneLately, latest, type Job } from '../../job';
 import { lossOf } from '../../leak';
 import type { Ledger } from '../../ledger';
 import { monitoredWheels, placardKPa, placardToleranceKPa } from '../../placard';
@@ -33,6 +33,7 @@ export function carEvidence(job: Job, ledger: Ledger, changes: readonly Change[]
         : [],
     ),
     relearn: latest(allOf(job, 'relearn'))?.seen,
+    relearnIsOld: isOfAnotherDay(job),
     storedTooSoon: storedTooSoon(job, changes),
     warned: warned(job, ledger),
     reception: [...latestById].flatMap(([id, { expected, received }]) =>
@@ -58,6 +59,38 @@ function warned(job: Job, { sensor, live }: Ledger): number {
   );
 }
 
+/** The last relearn was a day and more before the last look: the car was driven since. */
+function isOfAnotherDay(job: Job): boolean {
+  const done = latest(allOf(job, 'relearn'))?.seen.at;
+  const last = job.observations.reduce(
+    (ms, { at }) => Math.max(ms, Date.parse(at)),
+    Number.NEGATIVE_INFINITY,
+  );
+  return done !== undefined && last - Date.parse(done) > bookedWithinMs;
+}
+
+const wasOver = (job: Job, change: Change): boolean =>
+  change.kind === 'air' && change.fromKPa > (placardKPa(job, change.wheel) ?? 0) + placardToleranceKPa;
+
+/** When tires or wheels were worked on, as it was said at booking in, ms; minus infinity where nobody said. */
+function workedOnMs(job: Job): number {
+  const seen = job.observations.map(({ at }) => Date.parse(at));
+  const last = seen.reduce((latest, one) => Math.max(latest, one), Number.NEGATIVE_INFINITY);
+  const bookedIn = seen.reduce(
+    (first, one) => (one >= last - bookedWithinMs ? Math.min(first, one) : first),
+    last,
+  );
+  const done = doneLately(job).flatMap(({ kind, hoursAgo }) =>
+    kind === 'sensor-replaced' || hoursAgo === undefined ? [] : [bookedIn - hoursAgo * 3_600_000],
+  );
+  return Math.max(Number.NEGATIVE_INFINITY, ...done);
+}
+
+/** A visit begins at most a day before its last reading (judgement). */
+const bookedWithinMs = 86_400_000;
+
+const sameVisitMs = model.leakRates.visitDays * 86_400_000;
+
 /** A reference that was stored before the air was put right is none: it was of other pressures. */
 function storedTooSoon(job: Job, changes: readonly Change[]): boolean {
   const stored = allOf(job, 'relearn').findLast(
@@ -65,10 +98,20 @@ function storedTooSoon(job: Job, changes: readonly Change[]): boolean {
   )?.seen.at;
   if (stored === undefined) return false;
   const ms = Date.parse(stored);
-  if (changes.some(({ kind, atMs }) => (kind === 'air' || kind === 'let-out') && atMs > ms)) return true;
+  if (ms < workedOnMs(job)) return true;
+  // A tire that fell since was not let down by hand.
+  if (
+    changes.some(
+      (change) => change.atMs > ms && (isFill(change) || change.kind === 'let-out' || wasOver(job, change)),
+    )
+  )
+    return true;
   return roadWheels.some((wheel) => {
     const readings = atWheel(job, 'gauge', wheel).filter(({ seen }) => seen.trusted !== false);
-    const then = readings.findLast(({ seen }) => Date.parse(seen.at) <= ms) ?? readings[0];
+    // What is read days later says nothing of how the tires stood when it was stored.
+    const then =
+      readings.findLast(({ seen }) => Date.parse(seen.at) <= ms) ??
+      readings.find(({ seen }) => Date.parse(seen.at) - ms < sameVisitMs);
     const cold = placardKPa(job, wheel);
     const kPa = then && readingAt(job, then.seen, job.climate?.nowC ?? model.usualNowC);
     return kPa !== undefined && cold !== undefined && kPa < cold - placardToleranceKPa - handledKPa / 2;

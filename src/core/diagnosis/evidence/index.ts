@@ -52,10 +52,14 @@ export interface WheelEvidence {
   stopDoubtKPa: number;
   /** What time leaves open of a sensor that was heard at another stop, before the gauge was read, kPa. */
   replyDoubtKPa: number;
+  /** Its sensor spoke at a later stop than the gauge: air may have been put in between. */
+  gaugeIsOld: boolean;
   /** What its sensor said over the visit. */
   course: readonly Said[];
   /** It asks to be read once more before anything is done for it. */
   gaugeAgain: boolean;
+  /** Two trusted gauges read it at one stop and do not agree, and its sensor goes with neither or with the first. */
+  gaugesDisagree: boolean;
   /** So many times a sensor answered here. */
   scans: number;
   /** The last one by a gauge that is trusted, whatever was read since. */
@@ -112,6 +116,8 @@ export interface CarEvidence {
   lampStale: { registration: boolean; air: boolean };
   codes: { about: NonNullable<Placed<'dtc'>['seen']['about']>; weight: number }[];
   relearn: Placed<'relearn'>['seen'] | undefined;
+  /** It is of another day: the car was driven since, and has heard its sensors. */
+  relearnIsOld: boolean;
   /** The reference of an indirect system was stored while a tire was not at its pressure, or air was changed since. */
   storedTooSoon: boolean;
   /** How likely a hot tire, or one that loses air fast, is what lit the lamp, by itself. */

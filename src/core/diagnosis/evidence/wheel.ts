@@ -39,6 +39,7 @@ export function wheelEvidence(context: Context, job: Job, ledger: Ledger, wheel:
   const replies = repliesAt(context, answered, last, course);
   const heardId = strongest(replies)?.id;
   const byId = context.records.find(({ id }) => id === heardId);
+  const gaugeIsOld = last !== undefined && scanMs !== undefined && isLaterStop(last, scanMs);
   return {
     wheel,
     monitored: context.monitored.includes(wheel),
@@ -47,7 +48,12 @@ export function wheelEvidence(context: Context, job: Job, ledger: Ledger, wheel:
     bands: context.bands[place] ?? [],
     ...gaugeOf(context, job, wheel, last, answered, course),
     course,
-    gaugeAgain: asksAgain(gauges) || (seenFlatSince(job, wheel, last) && last !== undefined),
+    gaugeIsOld,
+    gaugesDisagree: disagree(gauges, strongest(replies)?.kPa),
+    gaugeAgain:
+      asksAgain(gauges) ||
+      (seenFlatSince(job, wheel, last) && last !== undefined) ||
+      (gaugeIsOld && saysOther(gaugeNow(context, last), strongest(replies)?.kPa)),
     scans: tries.filter(({ seen }) => seen.replies.length > 0).length,
     trustedGauge: trusted && inAll(gaugeNow(context, trusted)),
     gaugeBeforeScan: before && before !== last ? inAll(gaugeNow(context, before)) : undefined,
@@ -69,6 +75,13 @@ export function wheelEvidence(context: Context, job: Job, ledger: Ledger, wheel:
   };
 }
 
+const isLaterStop = ({ seen }: Placed<'gauge'>, ms: number): boolean =>
+  ms > Date.parse(seen.at) && !isOneStop(ms, Date.parse(seen.at));
+
+/** The sensor speaks of so much more than the gauge read that air was put in, or one of them is wrong. */
+const saysOther = (read: { kPa: number }, repliedKPa: number | null | undefined): boolean =>
+  repliedKPa != null && repliedKPa - read.kPa > 2 * handledKPa;
+
 /**
  * The last reading: of a gauge that is trusted, where there is one. What another one read since counts only where it is
  * that much lower that air must have gone.
@@ -79,6 +92,13 @@ export function readingThatCounts(gauges: readonly Placed<'gauge'>[]): Placed<'g
   if (!last || !trusted || last === trusted) return last;
   const clearlyLower = trusted.seen.kPa - last.seen.kPa > 3 * model.noise.untrustedGaugeKPa;
   return clearlyLower ? last : trusted;
+}
+
+/** Two trusted readings of one stop of which the later is far lower, and no sensor says so: a third one settles it. */
+function disagree(gauges: readonly Placed<'gauge'>[], repliedKPa: number | null | undefined): boolean {
+  const last = gauges.at(-1);
+  if (last === undefined || last.seen.trusted === false || !asksAgain(gauges)) return false;
+  return repliedKPa == null || Math.abs(repliedKPa - last.seen.kPa) > model.inaccuracy.moreThanKPa;
 }
 
 /** What was read last asks to be read once more: it is far under, or by a gauge nobody trusts far off, what was read before. */

@@ -7,7 +7,7 @@ import type { Priors } from '../learning';
 import { causeIndex } from './wheel-state';
 
 /** What was seen of a wheel that speaks of the whole set. */
-export type SetSeen = Pick<WheelEvidence, 'replies'>;
+export type SetSeen = Pick<WheelEvidence, 'replies' | 'misses'>;
 /** All that the ways the car can be rest on. */
 export interface SystemSeen {
   context: Context;
@@ -52,8 +52,8 @@ const kindOf = (system: System): number =>
     2 +
   Number(isDeaf(system));
 
-/** Whole-set causes: all wheels alike, for one reason. */
-export const wheelSets = ['own', 'not-learned', 'without-sensors', 'another-family'] as const;
+/** Whole-set causes: all wheels alike, for one reason. `own-unheard`: the car's own, and it is the tool that wakes none. */
+export const wheelSets = ['own', 'own-unheard', 'not-learned', 'without-sensors', 'another-family'] as const;
 export type WheelSet = (typeof wheelSets)[number];
 
 const usual: System = {
@@ -132,7 +132,9 @@ const sensorsOf = ({ vehicle: { tpms } }: Context['job']): number =>
 const coolingExplains = ({ cooledToKPa }: Context): boolean => cooledToKPa.some((kPa) => kPa !== undefined);
 
 /** How likely the car has not yet heard its sensors since the last relearn. */
-function pendingPrior({ relearn }: CarEvidence): number {
+function pendingPrior({ relearn, relearnIsOld }: CarEvidence): number {
+  if (relearnIsOld)
+    return relearn?.outcome === 'failed' || relearn?.method === 'reset' ? 0 : model.faults.car.pendingLater;
   if (!relearn || relearn.outcome === 'failed' || relearn.method === 'reset') return 0;
   if (relearn.outcome === 'waiting-for-drive') return model.faults.car.pendingWhenSaid;
   return relearn.method === 'write' || relearn.method === 'typed'
@@ -173,22 +175,33 @@ const mostMounted = 2;
  * of a set that was learned; one that answers is there; and one of the car's own kind is no other family's.
  */
 function wholeSets(
-  { context, wheels, positions }: SystemSeen,
+  { context, wheels, positions, car }: SystemSeen,
   priors: Priors,
 ): { set: WheelSet; share: number }[] {
   const held = new Set(positions.map((position) => position.held));
   const replies = wheels.flatMap((wheel) => wheel.replies);
+  const tried = wheels.filter(({ misses }) => misses.length > 0).length;
+  // A lamp that flashes says that the car misses them too.
+  const isCalm = car.lamp?.state === 'off' || car.lamp?.state === 'steady';
+  const unheard =
+    isCalm && replies.length === 0 && tried >= leastSilent
+      ? [{ set: 'own-unheard' as const, share: model.answers.toolWakesNone }]
+      : [];
   const isKnown =
     positions.some(({ heardDriving }) => heardDriving) || replies.some(({ id }) => held.has(id));
-  if (isKnown) return [];
+  if (isKnown) return unheard;
   const ofFamily = replies.some((reply) => isRightType(context.job.vehicle.tpms, reply) === true);
-  return wheelSets.flatMap((set) => {
-    if (set === 'own') return [];
+  const whole = wheelSets.flatMap((set) => {
+    if (set === 'own' || set === 'own-unheard') return [];
     const isRuledOut =
       (set === 'without-sensors' && replies.length > 0) || (set === 'another-family' && ofFamily);
     return isRuledOut ? [] : [{ set, share: priors.wholeSet[set] }];
   });
+  return [...unheard, ...whole];
 }
+
+/** From so many silent wheels on, and none that answered, the tool is asked about. */
+const leastSilent = 3;
 
 /** The sets that may be on the car, or held by it, beside its own; one or the other, each with its chance. */
 function setsOf(evidence: SystemSeen, priors: Priors): { share: number; way: Partial<System> }[] {

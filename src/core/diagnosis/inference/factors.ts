@@ -192,7 +192,9 @@ export class Factors {
       let inSet = known.get(set);
       if (!inSet) {
         const priors = this.priorsIn(set);
-        known.set(set, (inSet = { priors, answers: answersOf(context, priors, wheel, own) }));
+        // Where it is the tool that wakes none, its silence says nothing of them.
+        const heard = set === 'own-unheard' ? { ...wheel, misses: [], missedBefore: [] } : wheel;
+        known.set(set, (inSet = { priors, answers: answersOf(context, priors, heard, own) }));
       }
       return inSet;
     };

@@ -117,7 +117,8 @@ const latchRow = wheelFindings.indexOf('lamp-latched') + 1;
 const cooledRow = wheelFindings.indexOf('temperature-drop') + 1;
 
 /** The IDs the car holds are those of the wheels on it. */
-const holdsOwn = ({ otherSet, set }: System): boolean => !otherSet && set === 'own';
+const holdsOwn = ({ otherSet, set }: System): boolean =>
+  !otherSet && (set === 'own' || set === 'own-unheard');
 
 const isUsual = (system: System): boolean =>
   !system.receiverFault &&

@@ -61,8 +61,8 @@ export class Contents {
   /** What a scan says of the set of wheels that is on. */
   ofSet(wheel: WheelEvidence): number {
     return this.numbered(this.sets, wheel, () => {
-      const { replies }: SetSeen = wheel;
-      const own: Content = ['set', replies.length];
+      const { replies, misses }: SetSeen = wheel;
+      const own: Content = ['set', misses.length, replies.length];
       for (const { id, frequencyMHz, family } of replies) own.push(id, frequencyMHz, family);
       return own;
     });
@@ -92,6 +92,7 @@ export class Contents {
         beforeFill,
         filledMs,
         filledNow,
+        gaugeIsOld,
         scannedFirst,
         leak,
       }: TireSeen = wheel;
@@ -105,6 +106,7 @@ export class Contents {
         replyDoubtKPa,
         filledMs,
         filledNow,
+        gaugeIsOld,
         scannedFirst,
       ];
       own.push(gaugeBeforeScan?.kPa, gaugeBeforeScan?.sdKPa, leak.leaking, leak.sound, beforeFill.length);

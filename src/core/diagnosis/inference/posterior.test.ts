@@ -267,10 +267,13 @@ describe('the posterior', () => {
     const priors = priorsFor(evidence.context);
     const { wheel, car, moved, logEvidence } = posteriorOf(evidence, priors, new Factors(priors));
     const { dead } = priors.battery(undefined);
-    const byOneCause = wheelSets.map((set): [number, Priors] => [
-      set === 'own' ? 1 - wholeSetsOf(priors) : priors.wholeSet[set],
-      priorsWith(priors, set),
-    ]);
+    // Nobody tried a tool.
+    const byOneCause = wheelSets
+      .filter((set) => set !== 'own-unheard')
+      .map((set): [number, Priors] => [
+        set === 'own' ? 1 - wholeSetsOf(priors) : priors.wholeSet[set],
+        priorsWith(priors, set),
+      ]);
     const overAll = (chance: (of: Priors['of']) => number) =>
       byOneCause.reduce((sum, [share, { of }]) => sum + share * chance(of), 0);
     expect(logEvidence).toBeCloseTo(0, 9);

@@ -87,10 +87,11 @@ const setsWork = (work: Service['kind']): Exclude<keyof typeof model.wholeSets, 
   work === 'wheels-swapped' || work === 'tires-fitted' || work === 'sensor-replaced' ? work : 'none';
 
 /** The same car with a whole set of wheels on it: then what is the matter is the rule, wheel by wheel. */
-export function priorsWith(priors: Priors, set: 'own' | keyof Priors['wholeSet']): Priors {
+export function priorsWith(priors: Priors, set: 'own' | 'own-unheard' | keyof Priors['wholeSet']): Priors {
   const { all } = model.wholeSets;
   switch (set) {
     case 'own':
+    case 'own-unheard':
       return priors;
     case 'not-learned':
       return { ...priors, of: { ...priors.of, 'id-not-registered': all.share, 'id-mistyped': 0 } };

@@ -17,6 +17,7 @@ export type TireSeen = Pick<
   | 'beforeFill'
   | 'filledMs'
   | 'filledNow'
+  | 'gaugeIsOld'
   | 'scannedFirst'
   | 'leak'
 >;
@@ -91,12 +92,13 @@ function stuckOf(
   return { kPa: figure.kPa, weight: share * agreement * density };
 }
 
-/** The gauge read this tire; or its figure has nothing to do with it. */
-function gaugesOf({ gauge }: TireSeen): { weight: number; gauge: Measured | undefined }[] {
+/** The gauge read this tire; or its figure has nothing to do with it, or is of before a fill that nobody wrote down. */
+function gaugesOf({ gauge, gaugeIsOld }: TireSeen): { weight: number; gauge: Measured | undefined }[] {
   if (!gauge) return [{ weight: 1, gauge: undefined }];
+  const filled = gaugeIsOld ? model.noise.filledBetweenStops : 0;
   return [
-    { weight: 1 - gauge.slip, gauge },
-    { weight: gauge.slip / model.noise.anyKPa, gauge: undefined },
+    { weight: 1 - gauge.slip - filled, gauge },
+    { weight: (gauge.slip + filled) / model.noise.anyKPa, gauge: undefined },
   ];
 }
 

@@ -13,6 +13,7 @@ export const faults = {
   car: {
     pendingAfterWrite: judged(0.6, 'written IDs count as heard only after some driving'),
     pendingAfterLearn: judged(0.06, 'learned by hearing each sensor: only the lamp may lag'),
+    pendingLater: judged(0.0005, 'a day later the car was driven, and has heard them'),
     pendingWhenSaid: judged(0.97, 'the procedure itself says that the drive is still to come'),
     filedSetIsOn: judged(0.1, 'put on and learned elsewhere: only counts where the car holds it'),
     wentWithTheCold: judged(0.25, 'a fall in temperature is known: nobody topped up since the last fill'),

@@ -37,6 +37,8 @@ export const noise = {
   wokenByAirKPa: { mean: practice(20, 'until it answers'), sd: judged(12, 'by ear') },
   /** The tire was filled between the scan and the first reading of the gauge. */
   filledUnseen: judged(0.02, 'a fill that nobody wrote down'),
+  /** The tire was filled between the gauge and what its sensor said at a later stop. */
+  filledBetweenStops: judged(0.1, 'a stop later, and nobody gauged it again'),
   showsInStepsOfKPa: contract(1, 'figures are compared as they are shown: 175 is at 175'),
 } as const;
 

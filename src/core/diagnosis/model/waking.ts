@@ -11,6 +11,7 @@ export const answers = {
   againOther: practice(0.85, 'the reason to change the trigger'),
   endingBattery: judged(0.75, 'of what a sound one answers'),
   wrongType: judged(0.85, 'a tool set to the wrong family misses some'),
+  toolWakesNone: judged(0.04, 'its battery, its antenna, or set to another car'),
   /** A sensor that was heard and has since gone silent. */
   diedSince: judged(0.08, 'broken between two tries, at a tire machine'),
 } as const;
