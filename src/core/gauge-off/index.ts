@@ -1,4 +1,3 @@
-import { judged, numbersOf, practice } from '../figure';
 import { atWheel, type Job, type Placed } from '../job';
 import { once } from '../job/once';
 import { nearestTo, timelineOf } from '../job/nearest';
@@ -23,19 +22,22 @@ export interface GaugeOff {
   against: 'sensors' | 'another-gauge';
 }
 
-const figures = {
-  prior: judged(0.004, 'a gauge that is trusted fell, or its hose leaks: once in a few hundred days of work'),
-  offSdKPa: judged(25, 'just wrong to far'),
-  agreesWithinKPa: judged(2.7, 'a good gauge beside a sound sensor: one standard deviation'),
-  sensorOff: judged(0.012, 'one sensor that reads wrong and still moves'),
-  sensorOffSdKPa: judged(35, 'by any figure'),
-  allSensorsOff: judged(
-    0.0002,
-    'a set that reads by another height, or in another scale: far rarer than a gauge',
-  ),
-  oneStopMinutes: practice(45, 'nobody drove or filled in between'),
-} as const;
-const numbers = numbersOf(figures);
+// Plain numbers, with their reasons in comments: a browser fetches this before it shows a job.
+const numbers = {
+  // A gauge that is trusted fell, or its hose leaks: once in a few hundred days of work (judgement).
+  prior: 0.004,
+  // Just wrong to far (judgement).
+  offSdKPa: 25,
+  // A good gauge beside a sound sensor: one standard deviation (judgement).
+  agreesWithinKPa: 2.7,
+  // One sensor that reads wrong and still moves, by any figure (judgement).
+  sensorOff: 0.012,
+  sensorOffSdKPa: 35,
+  // A set that reads by another height, or in another scale: far rarer than a gauge (judgement).
+  allSensorsOff: 0.0002,
+  // Nobody drove or filled in between (common practice).
+  oneStopMinutes: 45,
+};
 
 /** Seen at so few wheels it may as well be them. */
 const leastWheels = 2;

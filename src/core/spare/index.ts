@@ -1,4 +1,3 @@
-import { judged, numbersOf, practice } from '../figure';
 import { allOf, atWheel, type Job } from '../job';
 import { once } from '../job/once';
 import { normalDensity } from '../normal';
@@ -9,29 +8,27 @@ import { axleOf, roadWheels, type Position } from '../wheel';
  * sensor to replace.
  */
 
-/** What it is told by. A mixture of what a wheel shows where it is the spare, against any other road wheel. */
-const figures = {
-  prior: judged(0.004, 'one wheel in two hundred and fifty: mostly after a flat tire'),
-  usualKPa: practice(420, 'what a small spare is kept at, where no placard says'),
-  kept: { share: judged(0.85, 'as it was put on'), sdKPa: judged(30, 'by what it seeped in the trunk') },
-  forgotten: { ofPlacard: judged(0.8, 'years in the trunk'), sdKPa: judged(45, 'by how many') },
-  road: { usualKPa: practice(235, 'where no placard says'), sdKPa: judged(22, 'as tires stand') },
-  overfilled: {
-    share: judged(0.07, 'filled hot, or by feel'),
-    byKPa: judged(24, 'half a step of a public air line'),
-    sdKPa: judged(38, 'hardly ever by as much as a spare has'),
-  },
-  oddSize: {
-    spare: judged(0.8, 'it is narrow, and mostly of a loud color'),
-    other: judged(0.01, 'another tire'),
-  },
-  silent: { spare: judged(1, 'it has no sensor'), other: judged(0.06, 'a sensor that misses two triggers') },
-  answered: {
-    spare: judged(0.00001, 'its own pressure in the answer: there is a sensor'),
-    other: judged(0.9, 'as it should'),
-  },
-} as const;
-const numbers = numbersOf(figures);
+// Plain numbers, with their reasons in comments: a browser fetches this before it shows a job.
+/** What it is told by: what a wheel shows where it is the spare, against any other road wheel (all judgement, but as said). */
+const numbers = {
+  // One wheel in two hundred and fifty: mostly after a flat tire.
+  prior: 0.004,
+  // What a small spare is kept at, where no placard says (common practice).
+  usualKPa: 420,
+  // As it was put on, by what it seeped in the trunk; the others were forgotten there for years.
+  kept: { share: 0.85, sdKPa: 30 },
+  forgotten: { ofPlacard: 0.8, sdKPa: 45 },
+  // A road tire, where no placard says (common practice), and as tires stand.
+  road: { usualKPa: 235, sdKPa: 22 },
+  // Filled hot, or by feel: half a step of a public air line, hardly ever by as much as a spare has.
+  overfilled: { share: 0.07, byKPa: 24, sdKPa: 38 },
+  // It is narrow, and mostly of a loud color; else it is another tire.
+  oddSize: { spare: 0.8, other: 0.01 },
+  // It has no sensor; else a sensor missed two triggers.
+  silent: { spare: 1, other: 0.06 },
+  // Its own pressure in the answer: there is a sensor.
+  answered: { spare: 0.00001, other: 0.9 },
+};
 
 /** What of a job says whether the spare is on. */
 export type SpareSeen = Partial<Pick<Job, 'observations' | 'placard'>>;
