@@ -34,12 +34,7 @@ export const carFindings = {
     title: 'Gauge reads off',
     action:
       'Read the tires again with another gauge. Let no air in or out by this one, and use it no more until it was checked.',
-    remedy: 'hands',
-    stakes: {
-      wrong: judged(3, 'a round with another gauge'),
-      missed: judged(60, 'four tires set wrong, or sensors sold for it'),
-    },
-    asked: { gauge: answer(0.97, 0.02, 'a second gauge beside the sensors') },
+    remedy: 'scan',
   },
   'waiting-for-drive': {
     scope: 'car',

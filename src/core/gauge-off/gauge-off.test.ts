@@ -14,6 +14,7 @@ import { chance } from '../../../tests/support/verdict';
 import { assess } from '../diagnosis';
 import type { Observation } from '../job';
 import { ledgerOf } from '../ledger';
+import { columnsOf } from '../ledger/column';
 import { proofOf } from '../proof';
 import { nextMove } from '../visit';
 import { roadWheels, type Position } from '../wheel';
@@ -34,7 +35,7 @@ describe('a gauge that is off', () => {
       for (const code of ['sensor-inaccurate', 'tire-overinflated', 'tire-low', 'no-fault'] as const)
         expect(chance(found, code), code).toBeLessThan(0.1);
       expect(found.targets.every(({ advice }) => advice === undefined)).toBe(true);
-      expect(found.decision.verdict).not.toBe('nothing-to-do');
+      expect(found.decision.verdict).toBe('check-first');
       expect(found.nextTests[0]?.test).toBe('gauge');
     },
   );
@@ -49,6 +50,14 @@ describe('a gauge that is off', () => {
     const move = nextMove(job, { assessment: assess(job), handedOver: false, hasLead: true, hasTool: true });
     expect(move).toMatchObject({ kind: 'gauge', wheel: 'LF', again: true });
     expect(proofOf(job).checks[0]).toMatchObject({ name: 'pressures', state: 'open' });
+  });
+
+  it('is what the ledger says of its readings, and no sensor beside them is called wrong', () => {
+    const job = jobWith([...gauges(1, apart(24)), ...rest]);
+    for (const { gauge: cell, sensor } of columnsOf(job, assess(job))) {
+      expect(cell?.state).toBe('gauge-off');
+      expect(sensor).toMatchObject({ kind: 'heard', agreement: undefined });
+    }
   });
 
   it('stays said when a second gauge agrees with the sensors, and the tires are judged by that', () => {

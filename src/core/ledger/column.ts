@@ -4,6 +4,7 @@ import { gaugeWarning, uncertaintyOf, readingAt } from '../gauge';
 import { softSince } from '../history';
 import { allOf, atWheel, type Job, type Reply, type Seen } from '../job';
 import { thresholdsFor } from '../lamp';
+import { setAside } from '../set-aside';
 import { unitSlipsIn } from '../unit-slip';
 import { monitoredWheels, placardKPa, placardToleranceKPa, wheelsOf } from '../placard';
 import { holdsScanned } from '../registration';
@@ -22,7 +23,7 @@ export interface Column {
         /** Against placard, at the outdoor temperature where the tire's is known. */
         differenceKPa: number | undefined;
         /** `let-out`: air was let out since to teach the car, so the figure says nothing of now. */
-        state: 'low' | 'short' | 'good' | 'over' | 'not-comparable' | 'let-out' | 'other-unit';
+        state: 'low' | 'short' | 'good' | 'over' | 'not-comparable' | 'let-out' | 'other-unit' | 'gauge-off';
         /** To the letter, where it is what was typed. */
         typed: unknown;
         /** Half of the 95 % interval of the figure: gauge and temperature. */
@@ -92,8 +93,12 @@ function gaugeCell(job: Job, { gauge, gaugeHistory }: Ledger, wheel: Position): 
   const brought = nowC === undefined ? undefined : readingAt(job, reading, nowC);
   const kPa = brought ?? (reading.tire === 'cold' ? reading.kPa : undefined);
   const slips = unitSlipsIn(job).gauges;
+  const aside = setAside(job);
+  const isAside = !(aside.places?.includes(gauge[wheel]?.index ?? -1) ?? true);
+  const isByGaugeOff = isAside && (aside.gaugeOff?.places.includes(gauge[wheel]?.index ?? -1) ?? false);
   const stateOf = () => {
     if (slips.includes(gauge[wheel]?.index ?? -1)) return 'other-unit';
+    if (isByGaugeOff) return 'gauge-off';
     if (softSince(job).includes(wheel)) return 'let-out';
     if (lowOnKPa !== undefined && (kPa ?? reading.kPa) <= lowOnKPa) return 'low';
     if (kPa === undefined || cold === undefined) return 'not-comparable';
@@ -126,7 +131,7 @@ function sensorCell(job: Job, ledger: Ledger, wheel: Position): SensorCell {
     case 'heard': {
       const { reply } = scan;
       const right = isRightType(job.vehicle.tpms, reply) !== false;
-      return { kind: 'heard', reply, right, agreement: agreementAt(ledger, wheel) };
+      return { kind: 'heard', reply, right, agreement: agreementAt(ledgerOf(setAside(job).job), wheel) };
     }
   }
 }

@@ -13,7 +13,9 @@ export function decisionFrom(findings: readonly Finding[], tests: readonly NextT
   const sure = findings.filter(({ code, probability }) => probability >= leastFor(code));
   const worthActing = sure.filter(({ code, probability }) => isWorthActing(code, probability));
   const acts = (
-    worthActing.length > 0 || worthwhile.length > 0 ? worthActing : sure.filter(callsForAHand)
+    worthActing.length > 0 || worthwhile.length > 0
+      ? worthActing
+      : sure.filter((finding) => callsForAHand(finding, tests.length === 0))
   ).sort((a, b) => order(a) - order(b) || worth(b) - worth(a));
   const wrongMinutes = acts.reduce(
     (sum, { code, probability }) => sum + (1 - probability) * (stakesOf(code)?.wrong ?? 0),
@@ -41,9 +43,11 @@ function verdictOf(acts: number, worthwhile: number, tests: number): Decision['v
   return tests > 0 ? 'check-first' : 'nothing-to-do';
 }
 
-/** Somebody must do something about it, whatever that saves. */
-const callsForAHand = ({ code }: Finding): boolean =>
-  recordOf(code).remedy !== 'none' && !blamesNothing(code);
+/** Somebody must do something about it, whatever that saves; what is only to be read again is a check, as long as there is one. */
+const callsForAHand = ({ code }: Finding, noCheckIsLeft: boolean): boolean => {
+  const { remedy } = recordOf(code);
+  return remedy !== 'none' && !blamesNothing(code) && (remedy !== 'scan' || noCheckIsLeft);
+};
 
 /** A dear part is replaced for more than one fact: that sure no single one makes it. */
 const leastFor = (code: FindingCode): number =>

@@ -2,6 +2,7 @@ import type { Inconsistency } from '../../assessment';
 import type { Job } from '../../job';
 import { wheelsOf, monitoredWheels } from '../../placard';
 import { canonicalId } from '../../sensor-id';
+import { isSpareAt } from '../../spare';
 import { roadWheels, type Position } from '../../wheel';
 
 /**
@@ -61,7 +62,7 @@ export function inconsistenciesOf(job: Job): Inconsistency[] {
       case 'registry': {
         const known: readonly Position[] = monitored.length > 0 ? monitored : roadWheels;
         for (const [entry, { wheel }] of seen.entries.entries()) {
-          if (!known.includes(wheel)) {
+          if (!known.includes(wheel) && !isSpareAt(job, wheel)) {
             say(
               `${path}.entries.${entry}.wheel`,
               `No sensor belongs at ${wheel} on this car: the entry is left out.`,

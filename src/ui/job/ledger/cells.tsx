@@ -71,6 +71,7 @@ const gaugeWords = {
   'not-comparable': 'warm',
   'let-out': 'air let out since',
   'other-unit': 'which unit?',
+  'gauge-off': 'read again',
 } as const;
 const gaugeIcons = {
   low: TrendingDown,
@@ -80,6 +81,7 @@ const gaugeIcons = {
   'not-comparable': CircleMinus,
   'let-out': TrendingDown,
   'other-unit': CircleMinus,
+  'gauge-off': CircleMinus,
 };
 
 export function GaugeCell({
