@@ -1,5 +1,6 @@
 import { usualUncertaintyKPa } from '../gauge';
 import type { Placed } from '../job';
+import { oneStopMs } from '../job/together';
 import type { Ledger } from '../ledger';
 import type { Position } from '../wheel';
 
@@ -20,8 +21,6 @@ export interface Agreement {
 export const sensorUncertaintyKPa = 7;
 /** A sensor further than this from a trusted gauge, kPa, reads wrong (contract of the assessment). */
 export const wrongKPa = 10;
-/** Readings within this many minutes belong to one stop: nobody drove in between (common practice). */
-const oneStopMinutes = 45;
 
 export function agreementOf(
   sensorKPa: number,
@@ -48,8 +47,7 @@ export function agreementAt(
   if (scan?.kind !== 'heard' || heardKPa == null) return undefined;
   const readings = (gaugeHistory[wheel] ?? []).filter(
     ({ seen }) =>
-      seen.trusted !== false &&
-      Math.abs(Date.parse(seen.at) - Date.parse(scan.at.seen.at)) <= oneStopMinutes * 60_000,
+      seen.trusted !== false && Math.abs(Date.parse(seen.at) - Date.parse(scan.at.seen.at)) <= oneStopMs,
   );
   const [nearest] = readings
     .map(({ seen }) => agreementOf(heardKPa, seen.kPa, seen.uncertaintyKPa))

@@ -1,5 +1,6 @@
 import { readingAt } from '../gauge';
-import { atWheel, type Job, type Placed, type Seen } from '../job';
+import { atWheel, trustedAt, type Job, type Placed, type Seen } from '../job';
+import { oneVisitMs } from '../job/together';
 import { handledKPa } from '../history';
 import { seepagePerMonthKPa } from '../leak/seepage';
 import { placardKPa, wheelsOf } from '../placard';
@@ -32,16 +33,13 @@ export interface FoundLow {
 const nearFlatShare = 0.5;
 
 /** This much shorter than the others, kPa, a tire is low by itself: three psi, more than seasons and gauges make (judgement). */
-export const lowAloneKPa = 20;
+const lowAloneKPa = 20;
 
 /** Where no other tire was gauged they are taken to be this short, kPa: two months of seeping (judgement). */
 const usuallyShortKPa = 20;
 
 /** So many fills, from the lowest reading up, are held against the other tires: nobody fills one tire oftener. */
 const mostCompared = 5;
-
-/** Readings of one visit are less far apart, hours (judgement). */
-const visitHours = 12;
 
 /** From this long after the fill on, a reading that is as high says that the tire holds: a day (common practice), hours. */
 const holdsAfterHours = 20;
@@ -73,7 +71,7 @@ const isDamage = (sign: Sign): sign is DamageSign => (damageSigns as readonly Si
 function foundLowAt(job: Job, wheel: Position, settled: number): FoundLow | undefined {
   const placard = placardKPa(job, wheel);
   if (placard === undefined || wheel === 'SP') return undefined;
-  const readings = trusted(job, wheel).filter(({ seen }) => Date.parse(seen.at) > settled);
+  const readings = trustedAt(job, wheel).filter(({ seen }) => Date.parse(seen.at) > settled);
   const filled = readings
     .slice(1)
     .flatMap((after, before): Placed<'gauge'>[] => {
@@ -92,9 +90,6 @@ function foundLowAt(job: Job, wheel: Position, settled: number): FoundLow | unde
     .sort((a, b) => b.lowerByKPa - a.lowerByKPa)[0];
 }
 
-const trusted = (job: Job, wheel: Position): Placed<'gauge'>[] =>
-  atWheel(job, 'gauge', wheel).filter(({ seen }) => seen.trusted !== false);
-
 const nowKPa = (job: Job, { seen }: Placed<'gauge'>): number =>
   (job.climate?.nowC === undefined ? undefined : readingAt(job, seen, job.climate.nowC)) ?? seen.kPa;
 
@@ -103,8 +98,8 @@ function shortElsewhere(job: Job, wheel: Position, { seen: { at } }: Placed<'gau
   const apart = ({ seen }: Placed<'gauge'>) => Math.abs(Date.parse(seen.at) - Date.parse(at));
   const short = roadWheels
     .flatMap((other) => {
-      const readings = trusted(job, other).sort((a, b) => apart(a) - apart(b));
-      const onVisit = readings.filter((one) => apart(one) < visitHours * 3_600_000);
+      const readings = trustedAt(job, other).sort((a, b) => apart(a) - apart(b));
+      const onVisit = readings.filter((one) => apart(one) < oneVisitMs);
       // Others are filled on the way round: their lowest is what they were found at.
       const found = (onVisit.length > 0 ? onVisit : readings.slice(0, 1)).map((one) => nowKPa(job, one));
       const placard = placardKPa(job, other);

@@ -52,6 +52,16 @@ describe('a gauge that is off', () => {
     expect(proofOf(job).checks[0]).toMatchObject({ name: 'pressures', state: 'open' });
   });
 
+  it('is asked about round the car, and dropped where all read as before: then it was not the gauge', () => {
+    const moveOf = (job: ReturnType<typeof jobWith>) =>
+      nextMove(job, { assessment: assess(job), handedOver: false, hasLead: true, hasTool: true });
+    const first = [...gauges(1, apart(24)), ...rest];
+    const lf = gauge(20, 'LF', placard.LF + 24);
+    expect(moveOf(jobWith([...first, lf]))).toMatchObject({ kind: 'gauge', wheel: 'RF', again: true });
+    const both = [...first, lf, gauge(21, 'RF', placard.RF + 24)];
+    expect(chance(told(both), 'gauge-off')).toBeLessThan(0.05);
+  });
+
   it('is what the ledger says of its readings, and no sensor beside them is called wrong', () => {
     const job = jobWith([...gauges(1, apart(24)), ...rest]);
     for (const { gauge: cell, sensor } of columnsOf(job, assess(job))) {

@@ -1,5 +1,6 @@
-import { atWheel, type Job, type Placed } from '../job';
+import { atWheel, trustedAt, type Job, type Placed } from '../job';
 import { once } from '../job/once';
+import { oneStopMs } from '../job/together';
 import { nearestTo, timelineOf } from '../job/nearest';
 import { normalDensity } from '../normal';
 import { placardKPa, placardToleranceKPa } from '../placard';
@@ -35,8 +36,6 @@ const numbers = {
   sensorOffSdKPa: 35,
   // A set that reads by another height, or in another scale: far rarer than a gauge (judgement).
   allSensorsOff: 0.0002,
-  // Nobody drove or filled in between (common practice).
-  oneStopMinutes: 45,
 };
 
 /** Seen at so few wheels it may as well be them. */
@@ -117,7 +116,7 @@ function chanceOf(pairs: readonly Pair[], offKPa: number): number {
 /** Each trusted reading of a road wheel beside what its sensor said at the same stop, where no air was put in between. */
 function pairsWithSensors(job: Job): Pair[] {
   return roadWheels.flatMap((wheel) => {
-    const readings = trusted(job, wheel);
+    const readings = trustedAt(job, wheel);
     const replies = timelineOf(
       atWheel(job, 'activation', wheel).flatMap((scan) =>
         scan.seen.replies.length === 1 && scan.seen.replies[0]?.kPa != null
@@ -126,7 +125,7 @@ function pairsWithSensors(job: Job): Pair[] {
       ),
     );
     return readings.flatMap((reading): Pair[] => {
-      const reply = nearestTo(replies, Date.parse(reading.seen.at), stopMs);
+      const reply = nearestTo(replies, Date.parse(reading.seen.at), oneStopMs);
       if (!reply) return [];
       const scanMs = Date.parse(reply.seen.at);
       if (isHandledBetween(readings, reading, scanMs) || isFilledSince(job, reading, scanMs, reply.kPa))
@@ -135,8 +134,6 @@ function pairsWithSensors(job: Job): Pair[] {
     });
   });
 }
-
-const stopMs = numbers.oneStopMinutes * 60_000;
 
 /** Another reading between the two says that air was put in or let out. */
 function isHandledBetween(
@@ -162,7 +159,7 @@ function isFilledSince(job: Job, { seen }: Placed<'gauge'>, scanMs: number, repl
 /** Readings of one wheel at one stop by two gauges of the register. */
 function pairsOfGauges(job: Job): Pair[] {
   return roadWheels.flatMap((wheel) => {
-    const readings = trusted(job, wheel);
+    const readings = trustedAt(job, wheel);
     return readings.flatMap((first, at): Pair[] => {
       const next = readings[at + 1];
       const isOther =
@@ -170,14 +167,11 @@ function pairsOfGauges(job: Job): Pair[] {
         first.seen.gauge !== undefined &&
         next.seen.gauge !== undefined &&
         next.seen.gauge !== first.seen.gauge;
-      if (!isOther || Date.parse(next.seen.at) - Date.parse(first.seen.at) > stopMs) return [];
+      if (!isOther || Date.parse(next.seen.at) - Date.parse(first.seen.at) > oneStopMs) return [];
       return [{ wheel, reading: first, apartKPa: first.seen.kPa - next.seen.kPa }];
     });
   });
 }
-
-const trusted = (job: Job, wheel: Position): Placed<'gauge'>[] =>
-  atWheel(job, 'gauge', wheel).filter(({ seen }) => seen.trusted !== false);
 
 function median(values: readonly number[]): number | undefined {
   const sorted = [...values].sort((a, b) => a - b);

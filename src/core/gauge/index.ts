@@ -2,6 +2,7 @@ import { failure, type Result } from '../result';
 import { altitudeOf, atWheel, type Job, type Seen } from '../job';
 import { nearestTo, timelineOf } from '../job/nearest';
 import { once } from '../job/once';
+import { oneStopMs } from '../job/together';
 import { strongest } from '../ledger';
 import { atmosphericKPa, atTemperature, kelvin } from '../pressure';
 import { measuredUncertaintyK } from '../tire-temperature';
@@ -46,9 +47,6 @@ const warmth = once((job: Job, wheel: Position) =>
     }),
   ),
 );
-
-/** Nobody drove in between (common practice). */
-const oneStopMs = 45 * 60_000;
 
 /** A gauge reading in kPa brought to another temperature, where its own is known. */
 export function readingAt(job: Job, reading: Seen<'gauge'>, celsius: number): number | undefined {

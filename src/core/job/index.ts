@@ -67,6 +67,10 @@ export const atWheel = <Kind extends WheelKind>(
   wheel: Position,
 ): readonly Placed<Kind>[] => (placesOf(job).get(kind)?.at.get(wheel) ?? none) as readonly Placed<Kind>[];
 
+/** The gauge readings of a wheel that count: of gauges that are trusted, oldest first. */
+export const trustedAt = (job: Job, wheel: Seen<'gauge'>['wheel']): Placed<'gauge'>[] =>
+  atWheel(job, 'gauge', wheel).filter(({ seen }) => seen.trusted !== false);
+
 const none: readonly never[] = [];
 
 /** The observations of one kind: all of them, and those at each wheel. */

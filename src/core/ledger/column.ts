@@ -93,12 +93,10 @@ function gaugeCell(job: Job, { gauge, gaugeHistory }: Ledger, wheel: Position): 
   const brought = nowC === undefined ? undefined : readingAt(job, reading, nowC);
   const kPa = brought ?? (reading.tire === 'cold' ? reading.kPa : undefined);
   const slips = unitSlipsIn(job).gauges;
-  const aside = setAside(job);
-  const isAside = !(aside.places?.includes(gauge[wheel]?.index ?? -1) ?? true);
-  const isByGaugeOff = isAside && (aside.gaugeOff?.places.includes(gauge[wheel]?.index ?? -1) ?? false);
+  const { readAgain } = setAside(job);
   const stateOf = () => {
     if (slips.includes(gauge[wheel]?.index ?? -1)) return 'other-unit';
-    if (isByGaugeOff) return 'gauge-off';
+    if (readAgain.includes(gauge[wheel]?.index ?? -1)) return 'gauge-off';
     if (softSince(job).includes(wheel)) return 'let-out';
     if (lowOnKPa !== undefined && (kPa ?? reading.kPa) <= lowOnKPa) return 'low';
     if (kPa === undefined || cold === undefined) return 'not-comparable';

@@ -13,7 +13,10 @@ export interface SetAside {
   job: Job;
   /** For each observation left its place in the job as it was; undefined where all are left. */
   places: number[] | undefined;
+  /** An instrument that is likely to be off. */
   gaugeOff: GaugeOff | undefined;
+  /** Places in the job of what was read with it, where that is taken to be so. */
+  readAgain: readonly number[];
   /** What is asked about them. */
   asked: Inconsistency[];
 }
@@ -73,12 +76,13 @@ export const withoutDoubtful = once((asked: Job): SetAside => {
   const off = gaugeOffIn(job);
   const placeOf = (place: number): number => places?.[place] ?? place;
   const gaugeOff = off && { ...off, places: off.places.map(placeOf) };
-  if (!off || off.chance < taken) return { job, places, gaugeOff, asked: slips };
+  if (!off || off.chance < taken) return { job, places, gaugeOff, readAgain: [], asked: slips };
   const left = job.observations.map((_, place) => place).filter((place) => !off.places.includes(place));
   return {
     job: { ...job, observations: left.flatMap((place) => job.observations[place] ?? []) },
     places: left.map(placeOf),
     gaugeOff,
+    readAgain: gaugeOff?.places ?? [],
     asked: [...slips, ...(gaugeOff ? [askedOf(gaugeOff)] : [])],
   };
 });

@@ -1,4 +1,4 @@
-import { allOf, atWheel, type Job } from '../job';
+import { allOf, atWheel, trustedAt, type Job } from '../job';
 import { once } from '../job/once';
 import { normalDensity } from '../normal';
 import { axleOf, roadWheels, type Position } from '../wheel';
@@ -56,7 +56,7 @@ const spareIn = once((job: Job) => {
 
 function chanceAt(job: Job, wheel: Position): number {
   const isOdd = atWheel(job, 'visual', wheel).some(({ seen }) => seen.sign === 'odd-size');
-  const kPa = atWheel(job, 'gauge', wheel).findLast(({ seen }) => seen.trusted !== false)?.seen.kPa;
+  const kPa = trustedAt(job, wheel).at(-1)?.seen.kPa;
   const placardedKPa = lineKPa(job, 'spare');
   const ownKPa = placardedKPa ?? numbers.usualKPa;
   const usualKPa = roadKPa(job, wheel);

@@ -2,6 +2,7 @@ import type { Inconsistency } from '../assessment';
 import { allOf, atWheel, type Job, type Observation } from '../job';
 import { nearestTo, timelineOf } from '../job/nearest';
 import { once } from '../job/once';
+import { oneStopMs } from '../job/together';
 import { placardKPa } from '../placard';
 import { pressure, unitNamed } from '../units';
 import type { Position } from '../wheel';
@@ -141,8 +142,6 @@ const told = once((job: Job, wheel: Position) =>
   ),
 );
 
-/** Nobody drove in between (common practice). */
-const oneStopMs = 45 * 60_000;
 /** A sensor and a gauge of one tire differ by less of their figure (judgement). */
 const alikeShare = 0.06;
 

@@ -125,11 +125,12 @@ function slipToAsk(job: Job): Move | undefined {
 
 /** What an instrument that is off was read with is read again with another one, before air goes in or out by it. */
 function readAgain(asked: Job): Move | undefined {
-  const { job, gaugeOff, asked: doubts } = setAside(asked);
-  const message = doubts.find(
-    ({ path }) => gaugeOff && path === `observations.${gaugeOff.places[0]}.kPa`,
-  )?.message;
-  const wheel = gaugeOff?.wheels.find((one) => atWheel(job, 'gauge', one).length === 0);
+  const { job, gaugeOff, readAgain: places, asked: doubts } = setAside(asked);
+  const message = doubts.find(({ path }) => path === `observations.${places[0]}.kPa`)?.message;
+  // Round the car: where it reads as before at a second wheel, it was not the gauge.
+  const [wheel] = (gaugeOff?.wheels ?? [])
+    .filter((one) => atWheel(job, 'gauge', one).length === 0)
+    .sort((one, other) => atWheel(asked, 'gauge', one).length - atWheel(asked, 'gauge', other).length);
   return message === undefined || wheel === undefined
     ? undefined
     : { kind: 'gauge', wheel, again: true, asked: message };

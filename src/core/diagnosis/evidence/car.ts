@@ -1,6 +1,7 @@
 import { readingAt } from '../../gauge';
 import { handledKPa, isFill, isOfRegistration, lastOf, type Change } from '../../history';
-import { allOf, atWheel, doneLately, latest, type Job } from '../../job';
+import { allOf, atWheel, doneLately, latest, trustedAt, type Job } from '../../job';
+import { oneVisitMs } from '../../job/together';
 import { lossOf } from '../../leak';
 import type { Ledger } from '../../ledger';
 import { monitoredWheels, placardKPa, placardToleranceKPa } from '../../placard';
@@ -66,7 +67,7 @@ function isOfAnotherDay(job: Job): boolean {
     (ms, { at }) => Math.max(ms, Date.parse(at)),
     Number.NEGATIVE_INFINITY,
   );
-  return done !== undefined && last - Date.parse(done) > bookedWithinMs;
+  return done !== undefined && last - Date.parse(done) > dayMs;
 }
 
 const wasOver = (job: Job, change: Change): boolean =>
@@ -76,20 +77,15 @@ const wasOver = (job: Job, change: Change): boolean =>
 function workedOnMs(job: Job): number {
   const seen = job.observations.map(({ at }) => Date.parse(at));
   const last = seen.reduce((latest, one) => Math.max(latest, one), Number.NEGATIVE_INFINITY);
-  const bookedIn = seen.reduce(
-    (first, one) => (one >= last - bookedWithinMs ? Math.min(first, one) : first),
-    last,
-  );
+  const bookedIn = seen.reduce((first, one) => (one >= last - dayMs ? Math.min(first, one) : first), last);
   const done = doneLately(job).flatMap(({ kind, hoursAgo }) =>
     kind === 'sensor-replaced' || hoursAgo === undefined ? [] : [bookedIn - hoursAgo * 3_600_000],
   );
   return Math.max(Number.NEGATIVE_INFINITY, ...done);
 }
 
-/** A visit begins at most a day before its last reading (judgement). */
-const bookedWithinMs = 86_400_000;
-
-const sameVisitMs = model.leakRates.visitDays * 86_400_000;
+/** A visit begins at most a day before its last reading, and what is older is of another day (judgement). */
+const dayMs = 86_400_000;
 
 /** A reference that was stored before the air was put right is none: it was of other pressures. */
 function storedTooSoon(job: Job, changes: readonly Change[]): boolean {
@@ -107,11 +103,11 @@ function storedTooSoon(job: Job, changes: readonly Change[]): boolean {
   )
     return true;
   return roadWheels.some((wheel) => {
-    const readings = atWheel(job, 'gauge', wheel).filter(({ seen }) => seen.trusted !== false);
+    const readings = trustedAt(job, wheel);
     // What is read days later says nothing of how the tires stood when it was stored.
     const then =
       readings.findLast(({ seen }) => Date.parse(seen.at) <= ms) ??
-      readings.find(({ seen }) => Date.parse(seen.at) - ms < sameVisitMs);
+      readings.find(({ seen }) => Date.parse(seen.at) - ms < oneVisitMs);
     const cold = placardKPa(job, wheel);
     const kPa = then && readingAt(job, then.seen, job.climate?.nowC ?? model.usualNowC);
     return kPa !== undefined && cold !== undefined && kPa < cold - placardToleranceKPa - handledKPa / 2;

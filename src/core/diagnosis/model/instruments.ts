@@ -1,4 +1,5 @@
 import { contract, judged, physics, practice } from '../../figure';
+import { oneStopMinutes } from '../../job/together';
 
 /** What instruments may be off by: standard deviations, kPa unless said otherwise. */
 export const noise = {
@@ -26,7 +27,7 @@ export const noise = {
   /** Where the gauge was read before and after the scan, the scan was made before the fill. */
   scanBeforeFill: judged(0.5, 'either order is usual'),
   /** A gauge reading and a sensor's belong together within this time. */
-  oneStopMinutes: practice(45, 'nobody drove in between'),
+  oneStopMinutes: practice(oneStopMinutes, 'nobody drove in between'),
   /** Between stops a tire may have been driven, filled or lost air: what is older says the less of now. */
   otherStopKPa: judged(10, 'a leak, a fill or a warm drive that nobody noted'),
   /** By this share the tires of one car are not equally warm. */

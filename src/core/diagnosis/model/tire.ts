@@ -1,4 +1,5 @@
 import { contract, judged, practice } from '../../figure';
+import { oneVisitHours } from '../../job/together';
 
 /**
  * How tires stand when a car comes in, relative to placard: a mixture of normal curves, in kPa or as a
@@ -70,7 +71,7 @@ export const leakRates = {
   /** Two readings apart for another reason than air lost: another gauge, a hand on the valve. */
   handled: judged(0.02, 'now and then somebody let air out'),
   handledShort: judged(0.002, 'within a visit, of a tire that was not over: nobody has a reason to'),
-  visitDays: judged(0.5, 'readings of one visit are less than half a day apart'),
+  visitDays: judged(oneVisitHours / 24, 'readings of one visit are less than half a day apart'),
   /** A sensor and a gauge of two stops differ because the sensor reads wrong. */
   readsOff: judged(0.015, 'as common as such sensors are'),
   /** All wheels apart alike: likelier another gauge or another day's hand. */
