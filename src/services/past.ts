@@ -1,6 +1,5 @@
 import { unknownJob, unknownVehicle } from '../contract/refusals';
-import { findingsThatHold } from '../core/assessment';
-import { titleOf, toRead } from '../core/finding';
+import { titleOf } from '../core/finding';
 import { asJudged } from '../core/gauge';
 import type { Job } from '../core/job';
 import { toJobFile } from '../core/job/record';
@@ -9,6 +8,8 @@ import type { FoundVehicle } from '../core/search';
 import { canonicalId } from '../core/sensor-id';
 import { meetingsOf, whyShared, type Meeting, type Shared } from '../core/sensor-life/past';
 import { inOrder, type Visit } from '../core/vehicle';
+import { shownOf } from '../core/visit/shown';
+import { judgedJob } from '../core/visit/view';
 import type { WheelSet } from '../core/wheel-set';
 import type { Position } from '../core/wheel';
 import { inTransaction, type Tx } from '../data/database';
@@ -140,14 +141,16 @@ export function metElsewhere(jobId: string): Promise<Result<MetElsewhere[]>> {
 /** So many of the last visits are judged anew for what they found; of the older ones their sheets tell. */
 const mostJudged = 12;
 
-/** What each of the last visits found, in words, the surest first. Judged once, and remembered. */
-export async function foundOn(visits: readonly Visit[]): Promise<Map<string, string[]>> {
+/** What each of the last visits found, in words, in the order of what to do. Judged once, and remembered. */
+export async function foundOn(visits: readonly Visit[]): Promise<Map<string, readonly string[]>> {
   const last = visits.slice(-mostJudged);
-  return new Map(
+  return new Map<string, readonly string[]>(
     await Promise.all(
       last.map(async ({ id }) => {
         const view = await viewJob(id);
-        const findings = view.ok ? toRead(findingsThatHold(await briefAssessmentOf(view.value))) : [];
+        if (!view.ok) return [id, []] as const;
+        const assessment = await briefAssessmentOf(view.value);
+        const { findings } = shownOf(judgedJob(view.value), assessment, { kind: 'done' });
         return [id, findings.map(titleOf)] as const;
       }),
     ),

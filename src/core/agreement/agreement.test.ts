@@ -1,10 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { gauge, heard, jobWith, silent } from '../../../tests/support/car';
-import { ledgerOf } from '../ledger';
 import type { Observation } from '../job';
 import { agreementAt, agreementOf } from '.';
 
-const at = (...seen: Observation[]) => agreementAt(ledgerOf(jobWith(seen)), 'LF');
+const at = (...seen: Observation[]) => agreementAt(jobWith(seen), 'LF');
 
 describe('a sensor and a gauge', () => {
   it('agree within what both may be off: by hand √(7² + 4²) = 8.06 kPa', () => {

@@ -1,7 +1,8 @@
 import { usualUncertaintyKPa } from '../gauge';
-import type { Placed } from '../job';
+import { isLetOut } from '../history/let-out';
+import type { Job, Placed } from '../job';
 import { oneStopMs } from '../job/together';
-import type { Ledger } from '../ledger';
+import { ledgerOf, type Ledger } from '../ledger';
 import type { Position } from '../wheel';
 
 /** A sensor against the gauge at the same wheel, both with what they may be off. */
@@ -39,15 +40,18 @@ export function agreementOf(
  * it agrees with none of them. Undefined where there is nothing to compare.
  */
 export function agreementAt(
-  { sensor, gaugeHistory }: Ledger,
+  job: Job,
   wheel: Position,
+  { sensor, gaugeHistory }: Ledger = ledgerOf(job),
 ): (Agreement & { scan: Placed<'activation'>; readings: Placed<'gauge'>[] }) | undefined {
   const scan = sensor[wheel];
   const heardKPa = scan?.kind === 'heard' ? scan.reply.kPa : undefined;
   if (scan?.kind !== 'heard' || heardKPa == null) return undefined;
   const readings = (gaugeHistory[wheel] ?? []).filter(
     ({ seen }) =>
-      seen.trusted !== false && Math.abs(Date.parse(seen.at) - Date.parse(scan.at.seen.at)) <= oneStopMs,
+      seen.trusted !== false &&
+      Math.abs(Date.parse(seen.at) - Date.parse(scan.at.seen.at)) <= oneStopMs &&
+      !isLetOut(job, wheel, Date.parse(scan.at.seen.at), Date.parse(seen.at)),
   );
   const [nearest] = readings
     .map(({ seen }) => agreementOf(heardKPa, seen.kPa, seen.uncertaintyKPa))

@@ -2,6 +2,7 @@ import { readingAt } from '../gauge';
 import { atWheel, trustedAt, type Job, type Placed, type Seen } from '../job';
 import { oneVisitMs } from '../job/together';
 import { handledKPa } from '../history';
+import { isLetOut } from '../history/let-out';
 import { seepagePerMonthKPa } from '../leak/seepage';
 import { placardKPa, wheelsOf } from '../placard';
 import { roadWheels, type Position } from '../wheel';
@@ -67,6 +68,19 @@ export function damageAt(job: Job, wheel: Position): Damage {
 
 const isDamage = (sign: Sign): sign is DamageSign => (damageSigns as readonly Sign[]).includes(sign);
 
+/** It was seen flat, or read at half its cold pressure and less, and nobody has said anything of it since. */
+export function isNearFlat(job: Job, wheel: Position): boolean {
+  const placard = placardKPa(job, wheel);
+  const [settled] = settledMs(job, wheel);
+  return (
+    damageAt(job, wheel).signs.includes('flat') ||
+    (placard !== undefined &&
+      trustedAt(job, wheel).some(
+        ({ seen }) => Date.parse(seen.at) > settled && seen.kPa <= nearFlatShare * placard,
+      ))
+  );
+}
+
 /** The reading at which a tire was found lowest beside the others, where it was filled since, and not read as high a day later. */
 function foundLowAt(job: Job, wheel: Position, settled: number): FoundLow | undefined {
   const placard = placardKPa(job, wheel);
@@ -77,7 +91,7 @@ function foundLowAt(job: Job, wheel: Position, settled: number): FoundLow | unde
     .flatMap((after, before): Placed<'gauge'>[] => {
       const placed = readings[before];
       const isFill = placed !== undefined && after.seen.kPa - placed.seen.kPa > handledKPa;
-      return isFill && !isHeld(readings, after) ? [placed] : [];
+      return isFill && !isHeld(readings, after) && !isSoft(job, placed, readings[before - 1]) ? [placed] : [];
     })
     .sort((a, b) => a.seen.kPa - b.seen.kPa);
   const found = filled.slice(0, mostCompared).map((placed): FoundLow => {
@@ -89,6 +103,15 @@ function foundLowAt(job: Job, wheel: Position, settled: number): FoundLow | unde
     .filter(({ lowerByKPa }) => lowerByKPa > lowAloneKPa)
     .sort((a, b) => b.lowerByKPa - a.lowerByKPa)[0];
 }
+
+/** What was read after air had been let out to teach the car is not how the tire was found. */
+const isSoft = (job: Job, { seen }: Placed<'gauge'>, before: Placed<'gauge'> | undefined): boolean =>
+  isLetOut(
+    job,
+    seen.wheel,
+    before ? Date.parse(before.seen.at) : Number.NEGATIVE_INFINITY,
+    Date.parse(seen.at),
+  );
 
 const nowKPa = (job: Job, { seen }: Placed<'gauge'>): number =>
   (job.climate?.nowC === undefined ? undefined : readingAt(job, seen, job.climate.nowC)) ?? seen.kPa;

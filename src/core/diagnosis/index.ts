@@ -1,6 +1,7 @@
 import { holds, type Assessment, type Finding } from '../assessment';
 import { findingCodes, type FindingCode } from '../finding';
-import { adviceOn } from '../finding/advice';
+import { adviceOn, type SeenThere } from '../finding/advice';
+import { isNearFlat } from '../damage';
 import { targetsFor } from '../filling';
 import type { Job } from '../job';
 import { lampMeaning, lampTomorrow } from '../lamp';
@@ -60,7 +61,7 @@ export function verdictOn(
 const noEvidence: Weigh = () => [];
 
 function verdictFrom({ judgement, told }: ReturnType<typeof judged>, weigh: Weigh) {
-  const findings = findingsFrom(told, weigh, namedByCodes(judgement), isHeardIn(judgement));
+  const findings = findingsFrom(told, weigh, namedByCodes(judgement), seenIn(judgement));
   const tests = nextTests(judgement);
   return { findings, nextTests: tests, decision: decisionFrom(findings, tests) };
 }
@@ -124,13 +125,13 @@ function findingsFrom(
   told: readonly Claim[],
   weigh: Weigh,
   named: Named,
-  isHeard: (wheels: readonly Position[]) => boolean,
+  seen: (wheels: readonly Position[]) => SeenThere,
 ): Finding[] {
   const found = groupsOf(told, weigh, named).sort((a, b) => b.probability - a.probability);
   const holding = found.filter(({ probability }) => probability >= holds);
   return found.map((finding) => ({
     ...finding,
-    action: adviceOn(finding, holding, isHeard(finding.wheels)),
+    action: adviceOn(finding, holding, seen(finding.wheels)),
   }));
 }
 
@@ -155,13 +156,18 @@ function groupsOf(told: readonly Claim[], weigh: Weigh, named: Named): Omit<Find
   });
 }
 
-/** Whether the sensors of these wheels have answered; of all that should, where none are named. */
-const isHeardIn =
-  ({ ledger, evidence }: Judgement) =>
-  (wheels: readonly Position[]): boolean =>
-    (wheels.length > 0 ? wheels : evidence.context.monitored).every(
-      (wheel) => ledger.sensor[wheel]?.kind === 'heard',
-    );
+/** What was seen at these wheels; at all that should be, where none are named. */
+const seenIn =
+  ({ ledger, evidence: { context } }: Judgement) =>
+  (wheels: readonly Position[]): SeenThere => {
+    const scanned = wheels.length > 0 ? wheels : context.monitored;
+    return {
+      isHeard: scanned.every((wheel) => ledger.sensor[wheel]?.kind === 'heard'),
+      isWoken: scanned.every((wheel) => ledger.sensor[wheel]),
+      isGauged: wheels.every((wheel) => ledger.gauge[wheel]),
+      isNearFlat: wheels.some((wheel) => isNearFlat(context.job, wheel)),
+    };
+  };
 
 /** Wheels that a finding about the car names all the same. */
 type Named = Partial<Record<FindingCode, readonly Position[]>>;

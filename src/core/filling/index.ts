@@ -1,10 +1,10 @@
 import type { Target } from '../assessment';
-import { tireCelsius } from '../gauge';
+import { readingAt, tireCelsius } from '../gauge';
 import { altitudeOf, type Job, type Seen } from '../job';
 import type { Ledger } from '../ledger';
 import { atmosphericKPa, kelvin, pressureToSet } from '../pressure';
 import { isSpareAt } from '../spare';
-import { fittedOn, placardKPa, placardToleranceKPa, wheelsOf } from '../placard';
+import { fittedOn, placardKPa, placardToleranceKPa, shownInStepsOfKPa, wheelsOf } from '../placard';
 import { measuredUncertaintyK } from '../tire-temperature';
 import type { Position } from '../wheel';
 
@@ -30,20 +30,12 @@ const hotK = 5;
  * temperature is that of its last reading; without one, a tire is taken to stand at the outdoor temperature.
  */
 export function targetsFor(job: Job, ledger: Ledger): Target[] {
-  return wheelsOf(job).flatMap((wheel) => {
-    const coldKPa = placardKPa(job, wheel);
-    return coldKPa === undefined ? [] : [targetFor(job, wheel, coldKPa, ledger.gauge[wheel]?.seen)];
-  });
+  return wheelsOf(job).flatMap((wheel) => targetFor(job, wheel, ledger.gauge[wheel]?.seen) ?? []);
 }
 
 /** Wheels whose pressure is not at its target, or not known to be. */
-export function wheelsOffTarget(job: Job, ledger: Ledger): Position[] {
-  const targets = targetsFor(job, ledger);
-  return wheelsOf(job).filter((wheel) => {
-    const add = targets.find((target) => target.wheel === wheel)?.addKPa;
-    return add === undefined || Math.abs(add) > placardToleranceKPa;
-  });
-}
+export const wheelsOffTarget = (job: Job, ledger: Ledger): Position[] =>
+  wheelsOf(job).filter((wheel) => targetFor(job, wheel, ledger.gauge[wheel]?.seen)?.advice !== 'leave');
 
 /**
  * What to set at a tire temperature so that the wheel stands at `coldKPa` under the policy, never above the
@@ -66,7 +58,10 @@ function underSidewall(job: Job, wheel: Position, kPa: number): { kPa: number; c
   return most !== undefined && kPa > most ? { kPa: most, cappedAtKPa: most } : { kPa };
 }
 
-function targetFor(job: Job, wheel: Position, coldKPa: number, reading: Seen<'gauge'> | undefined): Target {
+/** The target of one wheel, by this reading of it; undefined without a placard figure. */
+export function targetFor(job: Job, wheel: Position, reading: Seen<'gauge'> | undefined): Target | undefined {
+  const coldKPa = placardKPa(job, wheel);
+  if (coldKPa === undefined) return undefined;
   const tireC = reading ? tireCelsius(job, reading) : job.climate?.nowC;
   // A warm tire of which nobody knows how warm has no target: it could only be guessed.
   if (reading?.tire === 'warm' && tireC === undefined) return { wheel, coldKPa };
@@ -80,10 +75,11 @@ function targetFor(job: Job, wheel: Position, coldKPa: number, reading: Seen<'ga
     wheel,
     coldKPa,
     setNowKPa,
-    ...(addKPa !== undefined && {
-      addKPa,
-      advice: isSpareAt(job, wheel) ? adviceOnSpare(addKPa) : adviceOn(addKPa, isHot(job, reading)),
-    }),
+    ...(reading &&
+      addKPa !== undefined && {
+        addKPa,
+        advice: adviceOn(job, wheel, reading, shortBy(job, coldKPa, reading, { addKPa, cappedAtKPa })),
+      }),
     ...(aim &&
       tireC !== undefined &&
       doubtK !== undefined && {
@@ -95,18 +91,33 @@ function targetFor(job: Job, wheel: Position, coldKPa: number, reading: Seen<'ga
 }
 
 /** Warm from driving, not from the weather: the tire says so, or is that much warmer than the air. */
-function isHot(job: Job, reading: Seen<'gauge'> | undefined): boolean {
+function isHot(job: Job, reading: Seen<'gauge'>): boolean {
   const nowC = job.climate?.nowC;
-  const tireC = reading && tireCelsius(job, reading);
-  return reading?.tire === 'warm' || (tireC !== undefined && nowC !== undefined && tireC > nowC + hotK);
+  const tireC = tireCelsius(job, reading);
+  return reading.tire === 'warm' || (tireC !== undefined && nowC !== undefined && tireC > nowC + hotK);
 }
 
-/** Nothing is let out of the small spare that stands in for a wheel. */
-const adviceOnSpare = (addKPa: number): NonNullable<Target['advice']> =>
-  addKPa > placardToleranceKPa ? 'add' : 'leave';
+/** How far short of its target it is at the temperature that target is for: what is over is less than nothing. */
+function shortBy(
+  job: Job,
+  coldKPa: number,
+  reading: Seen<'gauge'>,
+  { addKPa, cappedAtKPa }: { addKPa: number; cappedAtKPa: number | undefined },
+): number {
+  const policyC = policyCelsius(job);
+  const stands = policyC === undefined ? undefined : readingAt(job, reading, policyC);
+  return stands === undefined || cappedAtKPa !== undefined ? addKPa : coldKPa - stands;
+}
 
-function adviceOn(addKPa: number, hot: boolean): NonNullable<Target['advice']> {
-  if (Math.abs(addKPa) <= placardToleranceKPa) return 'leave';
-  if (addKPa > 0) return 'add';
-  return hot ? 'let-cool' : 'let-out';
+function adviceOn(
+  job: Job,
+  wheel: Position,
+  reading: Seen<'gauge'>,
+  shortKPa: number,
+): NonNullable<Target['advice']> {
+  if (Math.abs(shortKPa) < placardToleranceKPa + shownInStepsOfKPa / 2) return 'leave';
+  if (shortKPa > 0) return 'add';
+  // Nothing is let out of the small spare that stands in for a wheel.
+  if (isSpareAt(job, wheel)) return 'leave';
+  return isHot(job, reading) ? 'let-cool' : 'let-out';
 }

@@ -6,12 +6,27 @@ interface Holding {
   wheels: readonly string[];
 }
 
+/** What was seen at the wheels a finding is about, of all that should be where it names none. */
+export interface SeenThere {
+  /** The sensors have answered, so that there are IDs to send. */
+  isHeard: boolean;
+  /** Somebody tried to wake them. */
+  isWoken: boolean;
+  isGauged: boolean;
+  /** One of the tires stood nearly flat, and nobody has looked into it since. */
+  isNearFlat: boolean;
+}
+const all: SeenThere = { isHeard: true, isWoken: true, isGauged: true, isNearFlat: false };
+
 /**
- * What to do about a finding, beside what else holds: one piece of advice never speaks against another. `holding`: all
- * that holds; of the same wheels, or of the car. `isHeard`: the sensors it is about have answered, so that there is an ID
- * to send.
+ * What to do about a finding, beside what else holds: one piece of advice never speaks against another, and none asks for
+ * what was done. `holding`: all that holds; of the same wheels, or of the car.
  */
-export function adviceOn({ code, wheels }: Holding, holding: readonly Holding[], isHeard = true): string {
+export function adviceOn(
+  { code, wheels }: Holding,
+  holding: readonly Holding[],
+  seen: SeenThere = all,
+): string {
   const { action, remedy } = recordOf(code);
   const holds = (other: FindingCode) =>
     holding.some(
@@ -21,9 +36,15 @@ export function adviceOn({ code, wheels }: Holding, holding: readonly Holding[],
           wheels.length === 0 ||
           wheels.every((wheel) => found.wheels.includes(wheel))),
     );
+  if (code === 'tire-low' || code === 'tire-leaking') {
+    if (holds('tire-hot') && (code === 'tire-low' || holds('tire-low'))) return hotAndLow;
+    if (seen.isNearFlat) return nearFlat;
+  }
   for (const [other, instead] of Object.entries(beside[code] ?? {}))
     if (holds(other as FindingCode)) return instead;
-  if (remedy === 'write' && !isHeard) return wakeFirst;
+  const gauging = gaugeFirst[code];
+  if (gauging !== undefined && !seen.isGauged) return gauging;
+  if (remedy === 'write' && !seen.isHeard) return seen.isWoken ? silentFirst : wakeFirst;
   // Nothing is sent to a module whose supply may give way under it.
   return remedy === 'write' && holds('supply-voltage-low')
     ? `With the supply put right first. ${action}`
@@ -31,14 +52,23 @@ export function adviceOn({ code, wheels }: Holding, holding: readonly Holding[],
 }
 
 const wakeFirst = 'Wake the wheels first: what they answer is what the car is taught.';
+const silentFirst = 'Put right first what does not answer clearly; then register what the wheels answer.';
+const hotAndLow =
+  'Let it cool. Rolled low and hot it comes off the rim and is looked at inside before air goes in; then find out why it was low.';
+const nearFlat =
+  'Off the rim and looked at inside before air goes in: it stood nearly flat. Then find the leak, repair it and fill to placard.';
+
+/** Of a tire that nobody gauged. */
+const gaugeFirst: Partial<Record<FindingCode, string>> = {
+  'tire-low': 'Gauge it, look for the leak, then fill to placard.',
+  'tire-underinflated': 'Gauge it, then fill to the figure under "set now".',
+  'tire-overinflated': 'Gauge it, cold, before anything is let out.',
+};
 
 /** What is said instead, where the other one holds too; the first that does. */
 const beside: Partial<Record<FindingCode, Partial<Record<FindingCode, string>>>> = {
   'tire-low': {
-    'tire-hot':
-      'Let it cool before anything is done to it, then fill to placard and find out why it was low.',
-    'tire-leaking':
-      'Fill it to find the leak; one found near flat is taken off and looked at inside first. Repair, then fill to placard.',
+    'tire-leaking': 'Fill it to find the leak. Repair, then fill to placard.',
     'temperature-drop': 'The cold explains it: fill to placard and read again.',
   },
   'tire-underinflated': {

@@ -10,7 +10,6 @@ import {
   recordOf,
   stakesOf,
   titleOf,
-  toRead,
   wheelFindings,
 } from '.';
 
@@ -34,17 +33,6 @@ describe('the catalogue of findings', () => {
 
   it('knows which findings blame nothing, and reads them last', () => {
     expect(findingCodes.filter(blamesNothing)).toEqual(['sensors-asleep', 'waiting-for-drive', 'no-fault']);
-    const found = (code: 'no-fault' | 'tire-low', probability: number) => ({
-      code,
-      probability,
-      wheels: [],
-      evidence: [],
-      action: '',
-    });
-    expect(toRead([found('no-fault', 0.9), found('tire-low', 0.6)]).map(({ code }) => code)).toEqual([
-      'tire-low',
-      'no-fault',
-    ]);
   });
 
   it('says of each number where it comes from and why', () => {

@@ -91,10 +91,6 @@ export const faultsOf = (part: PartKind): FindingCode[] =>
 
 export const blamesNothing = (code: FindingCode): boolean => recordOf(code).blamesNothing ?? false;
 
-/** Findings in the order a person should read them: what needs a hand first, each part as sure as it was. */
-export const toRead = (findings: readonly Finding[]): Finding[] =>
-  [...findings].sort((a, b) => Number(blamesNothing(a.code)) - Number(blamesNothing(b.code)));
-
 /** What is done about a finding, as a button says it: "Replace the RR sensor"; its title where that is no move. */
 export const workOn = (finding: Pick<Finding, 'code' | 'wheels'>): string =>
   recordOf(finding.code).work?.label(listWheels(finding.wheels)) ?? titleOf(finding);

@@ -59,7 +59,7 @@ export const tireFindings = {
     scope: 'tire',
     title: 'Losing air',
     action:
-      'Fill it, then find the leak with soapy water: tread, bead, valve core, stem. One found near flat is taken off and looked at inside first. Repair before it leaves.',
+      'Fill it, then find the leak with soapy water: tread, bead, valve core, stem. Repair before it leaves.',
     remedy: 'hands',
     work: { before: 'proof', label: (at) => `Find the leak at ${at}` },
     caution: 'wheel-work',
@@ -90,7 +90,7 @@ export const tireFindings = {
   },
   'temperature-drop': {
     scope: 'tire',
-    title: 'Down with the temperature',
+    title: 'Low from the cold',
     action: 'No leak: the weather explains it. Fill all tires to placard for the cold.',
     remedy: 'air',
     summedWith: 'tire',

@@ -1,5 +1,5 @@
 import { failure, type Result } from '../result';
-import { altitudeOf, atWheel, type Job, type Seen } from '../job';
+import { altitudeOf, atWheel, type Job, type Placed, type Seen } from '../job';
 import { nearestTo, timelineOf } from '../job/nearest';
 import { once } from '../job/once';
 import { oneStopMs } from '../job/together';
@@ -55,6 +55,21 @@ export function readingAt(job: Job, reading: Seen<'gauge'>, celsius: number): nu
     ? undefined
     : atTemperature({ kPa: reading.kPa, celsius: tireC, altitudeM: altitudeOf(job) }, celsius);
 }
+
+/**
+ * The last reading: of a gauge that is trusted, where there is one. What another one read since counts only where it is
+ * that much lower that air must have gone.
+ */
+export function readingThatCounts(gauges: readonly Placed<'gauge'>[]): Placed<'gauge'> | undefined {
+  const last = gauges.at(-1);
+  const trusted = gauges.findLast(({ seen }) => seen.trusted !== false);
+  if (!last || !trusted || last === trusted) return last;
+  const clearlyLower = trusted.seen.kPa - last.seen.kPa > 3 * untrustedGaugeKPa;
+  return clearlyLower ? last : trusted;
+}
+
+/** What a public air line is off by, kPa (judgement). */
+export const untrustedGaugeKPa = 14;
 
 /** How far off a reading may be, gauge and temperature together: its expanded uncertainty (95 %), kPa. */
 export function uncertaintyOf(job: Job, reading: Seen<'gauge'>): number {

@@ -1,6 +1,7 @@
 import { allOf, atWheel, type CarWrite, type Job, type Seen } from '../job';
 import { wheelsOf } from '../placard';
 import { once } from '../job/once';
+import { isLetOut, letOutIn } from './let-out';
 import { programmingVerdict, sensorWrites } from '../sensor-programming';
 import { canonicalId, sameId } from '../sensor-id';
 import type { Position } from '../wheel';
@@ -28,7 +29,7 @@ export const handledKPa = 6;
 export const changesOf = once((job: Job): readonly Change[] => {
   return [
     ...airChanges(job),
-    ...letOut(job),
+    ...letOutIn(job).map((out): Change => ({ kind: 'let-out', ...out })),
     ...repairs(job),
     ...sensorChanges(job),
     ...programmed(job),
@@ -92,23 +93,11 @@ function airChanges(job: Job): Change[] {
   });
 }
 
-function letOut({ runs = [] }: Job): Change[] {
-  return runs.flatMap(({ procedure, startedAt, events }) =>
-    procedure.each.some(({ do: kind }) => kind === 'air')
-      ? events.flatMap((event): Change[] =>
-          event.event === 'taught'
-            ? [{ kind: 'let-out', atMs: ms(startedAt) + event.t * 1000, wheel: event.wheel }]
-            : [],
-        )
-      : [],
-  );
-}
-
 /** Wheels whose air was let out and that nobody gauged since: what was read before says nothing of them now. */
 export const softSince = (job: Job): Position[] =>
   wheelsOf(job).filter((wheel) => {
-    const out = lastOf(letOut(job).filter((change) => change.kind === 'let-out' && change.wheel === wheel));
-    return atWheel(job, 'gauge', wheel).every(({ seen }) => ms(seen.at) < out) && Number.isFinite(out);
+    const readings = atWheel(job, 'gauge', wheel).map(({ seen }) => ms(seen.at));
+    return isLetOut(job, wheel, Math.max(Number.NEGATIVE_INFINITY, ...readings), Number.POSITIVE_INFINITY);
   });
 
 const repairs = ({ repairs: done = [] }: Job): Change[] =>

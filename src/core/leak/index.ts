@@ -1,6 +1,7 @@
 import { tireCelsius, usualUncertaintyKPa } from '../gauge';
 import { altitudeOf, wasDone, type Job, type Seen } from '../job';
 import { once } from '../job/once';
+import { isLetOut } from '../history/let-out';
 import { normalFactor, regressionOf, type Regression } from '../regression';
 import { thresholdsFor } from '../lamp/thresholds';
 import { placardKPa, placardToleranceKPa } from '../placard';
@@ -86,7 +87,10 @@ export const lossOf = once((job: Job, wheel: Position): Loss => {
   const repairedAt = (job.repairs ?? [])
     .filter((repair) => repair.wheel === wheel)
     .map(({ at }) => Date.parse(at));
-  const runs = runsOf(levels, repairedAt, placardKPa(job, wheel));
+  const isHandled = (before: Level, after: Level) =>
+    repairedBetween(repairedAt, before, after) ||
+    isLetOut(job, wheel, Date.parse(before.at), Date.parse(after.at));
+  const runs = runsOf(levels, isHandled, placardKPa(job, wheel));
   const lastRepair = Math.max(Number.NEGATIVE_INFINITY, ...repairedAt);
   const judged = runs.map(judgeFromItsBreak);
   const standing = judged.filter(({ levels: run }) => Date.parse(run.at(-1)?.at ?? '') >= lastRepair);
@@ -133,21 +137,20 @@ function levelOf(job: Job, reading: Seen<'gauge'>, referenceC: number): Level | 
 
 /**
  * Runs of readings nobody's hand came between: one that stands clearly higher than the one before, a tire
- * let down to placard within the stop, or a repair begins a new run.
+ * let down to placard within the stop, a repair, or air let out to teach the car begins a new run.
  */
 function runsOf(
   levels: readonly Level[],
-  repairedAt: readonly number[],
+  isHandled: (before: Level, after: Level) => boolean,
   placard: number | undefined,
 ): Level[][] {
   const runs: Level[][] = [];
   for (const level of levels) {
     const run = runs.at(-1);
     const before = run?.at(-1);
-    const handled = before && (filled(before, level) || letDown(before, level, placard));
-    const repaired =
-      before && repairedAt.some((at) => at > Date.parse(before.at) && at <= Date.parse(level.at));
-    if (run && !handled && !repaired) run.push(level);
+    const handled =
+      before && (filled(before, level) || letDown(before, level, placard) || isHandled(before, level));
+    if (run && !handled) run.push(level);
     else runs.push([level]);
   }
   return runs.map((run) => {
@@ -155,6 +158,9 @@ function runsOf(
     return run.map((level) => ({ ...level, days: (Date.parse(level.at) - start) / dayMs }));
   });
 }
+
+const repairedBetween = (repairedAt: readonly number[], before: Level, after: Level): boolean =>
+  repairedAt.some((at) => at > Date.parse(before.at) && at <= Date.parse(after.at));
 
 const filled = (before: Level, after: Level): boolean =>
   after.kPa - before.kPa > normalFactor * Math.hypot(after.sdKPa, before.sdKPa);

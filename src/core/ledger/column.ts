@@ -1,16 +1,26 @@
 import { agreementAt, type Agreement } from '../agreement';
-import type { Assessment, Target } from '../assessment';
-import { gaugeWarning, uncertaintyOf, readingAt } from '../gauge';
+import { findingsThatHold, type Assessment, type Target } from '../assessment';
+import type { FindingCode } from '../finding';
+import { gaugeWarning, readingThatCounts, uncertaintyOf } from '../gauge';
 import { softSince } from '../history';
-import { allOf, atWheel, type Job, type Reply, type Seen } from '../job';
-import { thresholdsFor } from '../lamp';
+import { allOf, atWheel, type Job, type Placed, type Reply, type Seen } from '../job';
+import { linesAt } from '../lamp/lines';
 import { setAside } from '../set-aside';
 import { unitSlipsIn } from '../unit-slip';
-import { monitoredWheels, placardKPa, placardToleranceKPa, wheelsOf } from '../placard';
+import { monitoredWheels, placardKPa, wheelsOf } from '../placard';
 import { holdsScanned } from '../registration';
 import { isRightType } from '../sensor-type';
 import type { Position } from '../wheel';
 import { ledgerOf, type Ledger } from '.';
+import { outdoorKPa, standingOf, type Standing } from './standing';
+
+/**
+ * Where the reading puts its tire, or why it does not: a warm tire of which nobody knows how warm; air let out since to
+ * teach the car; a figure in another unit, or by a gauge that is off; one nobody trusts, where a trusted one counts; one
+ * that is of before what says otherwise.
+ */
+export type GaugeState =
+  Standing | 'not-comparable' | 'let-out' | 'other-unit' | 'gauge-off' | 'not-trusted' | 'earlier';
 
 /** One wheel's column of the ledger, ready to be shown: each source under the other. */
 export interface Column {
@@ -22,8 +32,7 @@ export interface Column {
         tire: 'cold' | 'warm';
         /** Against placard, at the outdoor temperature where the tire's is known. */
         differenceKPa: number | undefined;
-        /** `let-out`: air was let out since to teach the car, so the figure says nothing of now. */
-        state: 'low' | 'short' | 'good' | 'over' | 'not-comparable' | 'let-out' | 'other-unit' | 'gauge-off';
+        state: GaugeState;
         /** To the letter, where it is what was typed. */
         typed: unknown;
         /** Half of the 95 % interval of the figure: gauge and temperature. */
@@ -38,7 +47,8 @@ export interface Column {
   target: Target | undefined;
   /** Undefined where this wheel has none to look for. */
   sensor: SensorCell | undefined;
-  held: { id: string | null; agrees: boolean | undefined } | 'not-read' | undefined;
+  /** Without an ID on a car that ties none to a position. */
+  held: { id: string | null | undefined; agrees: boolean | undefined } | 'not-read' | undefined;
   live: { kPa: number | null; speedKmh: number | undefined } | undefined;
   /** What the driver's display shows for this position. */
   display: { kPa: number | null } | undefined;
@@ -54,13 +64,13 @@ export type SensorCell =
   | { kind: 'unclear'; count: number }
   | { kind: 'heard'; reply: Reply; right: boolean; agreement: Agreement | undefined };
 
-export function columnsOf(job: Job, assessment: Pick<Assessment, 'targets'>): Column[] {
+export function columnsOf(job: Job, assessment: Pick<Assessment, 'targets' | 'findings'>): Column[] {
   const ledger = ledgerOf(job);
   const monitored = monitoredWheels(job);
   return wheelsOf(job).map((wheel) => ({
     wheel,
     placardKPa: placardKPa(job, wheel),
-    gauge: gaugeCell(job, ledger, wheel),
+    gauge: gaugeCell(job, ledger, wheel, assessment),
     target: assessment.targets.find((target) => target.wheel === wheel),
     sensor: monitored.includes(wheel) ? sensorCell(job, ledger, wheel) : undefined,
     held: monitored.includes(wheel) ? heldCell(job, ledger, wheel) : undefined,
@@ -84,26 +94,18 @@ export function carCodesOf(job: Job): string[] | undefined {
   return isRead ? standing.flatMap(({ seen }) => (seen.wheel ? [] : [seen.code])) : undefined;
 }
 
-function gaugeCell(job: Job, { gauge, gaugeHistory }: Ledger, wheel: Position): Column['gauge'] {
-  const reading = gauge[wheel]?.seen;
-  if (!reading) return undefined;
+function gaugeCell(
+  job: Job,
+  { gauge, gaugeHistory }: Ledger,
+  wheel: Position,
+  assessment: Pick<Assessment, 'findings'>,
+): Column['gauge'] {
+  const placed = gauge[wheel];
+  if (!placed) return undefined;
+  const reading = placed.seen;
   const cold = placardKPa(job, wheel);
-  const { lowOnKPa, highOnKPa } = thresholdsFor(job, wheel);
-  const nowC = job.climate?.nowC;
-  const brought = nowC === undefined ? undefined : readingAt(job, reading, nowC);
-  const kPa = brought ?? (reading.tire === 'cold' ? reading.kPa : undefined);
-  const slips = unitSlipsIn(job).gauges;
-  const { readAgain } = setAside(job);
-  const stateOf = () => {
-    if (slips.includes(gauge[wheel]?.index ?? -1)) return 'other-unit';
-    if (readAgain.includes(gauge[wheel]?.index ?? -1)) return 'gauge-off';
-    if (softSince(job).includes(wheel)) return 'let-out';
-    if (lowOnKPa !== undefined && (kPa ?? reading.kPa) <= lowOnKPa) return 'low';
-    if (kPa === undefined || cold === undefined) return 'not-comparable';
-    if (kPa < cold - placardToleranceKPa) return 'short';
-    return highOnKPa !== undefined && kPa > highOnKPa ? 'over' : 'good';
-  };
-  const state = stateOf();
+  const kPa = outdoorKPa(job, reading);
+  const state = gaugeState(job, wheel, placed, assessment);
   return {
     kPa: reading.kPa,
     tire: reading.tire,
@@ -115,6 +117,28 @@ function gaugeCell(job: Job, { gauge, gaugeHistory }: Ledger, wheel: Position): 
     earlierKPa: (gaugeHistory[wheel] ?? []).slice(0, -1).map(({ seen }) => seen.kPa),
     key: typeof reading.key === 'string' ? reading.key : undefined,
   };
+}
+
+function gaugeState(
+  job: Job,
+  wheel: Position,
+  placed: Placed<'gauge'>,
+  assessment: Pick<Assessment, 'findings'>,
+): GaugeState {
+  if (unitSlipsIn(job).gauges.includes(placed.index)) return 'other-unit';
+  const { job: now, readAgain } = setAside(job);
+  if (readAgain.includes(placed.index)) return 'gauge-off';
+  if (softSince(job).includes(wheel)) return 'let-out';
+  const counting = readingThatCounts(atWheel(now, 'gauge', wheel));
+  if (!counting) return 'earlier';
+  if (counting.seen !== placed.seen) return 'not-trusted';
+  const standing = standingOf(job, wheel, placed.seen) ?? 'not-comparable';
+  const isFound = (...codes: FindingCode[]) =>
+    findingsThatHold(assessment).some(({ code, wheels }) => codes.includes(code) && wheels.includes(wheel));
+  const isReadShort = (outdoorKPa(job, placed.seen) ?? 0) <= linesAt(job, wheel).short;
+  const isFoundSo =
+    standing === 'low' ? isFound('tire-low') : isReadShort === isFound('tire-low', 'tire-underinflated');
+  return standing === 'not-comparable' || isFoundSo ? standing : 'earlier';
 }
 
 function sensorCell(job: Job, ledger: Ledger, wheel: Position): SensorCell {
@@ -129,15 +153,14 @@ function sensorCell(job: Job, ledger: Ledger, wheel: Position): SensorCell {
     case 'heard': {
       const { reply } = scan;
       const right = isRightType(job.vehicle.tpms, reply) !== false;
-      return { kind: 'heard', reply, right, agreement: agreementAt(ledgerOf(setAside(job).job), wheel) };
+      return { kind: 'heard', reply, right, agreement: agreementAt(setAside(job).job, wheel) };
     }
   }
 }
 
 function heldCell(job: Job, ledger: Ledger, wheel: Position): Column['held'] {
-  const isRead =
-    job.vehicle.tpms.locates === false ? ledger.registry : ledger.registered[wheel] !== undefined;
-  return isRead
-    ? { id: ledger.registered[wheel] ?? null, agrees: holdsScanned(job, ledger, wheel) }
-    : 'not-read';
+  const agrees = holdsScanned(job, ledger, wheel);
+  if (job.vehicle.tpms.locates === false) return ledger.registry ? { id: undefined, agrees } : 'not-read';
+  const id = ledger.registered[wheel];
+  return id === undefined ? 'not-read' : { id, agrees };
 }

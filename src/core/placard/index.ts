@@ -6,6 +6,9 @@ import { pressure, type PressureUnit } from '../units';
 /** A difference up to this, kPa, counts as "at placard": about one psi (contract of the assessment). */
 export const placardToleranceKPa = 7;
 
+/** Figures are compared as they are shown: 175 is at 175 (contract of the assessment). */
+export const shownInStepsOfKPa = 1;
+
 /** What of a job says how much air a wheel should have. */
 type Placarded = Pick<Job, 'placard' | 'loadCase'> & SpareSeen;
 

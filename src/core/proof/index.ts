@@ -129,9 +129,13 @@ function registration(job: Job, ledger: Ledger): ProofItem {
     return {
       name,
       state: 'unmet',
-      text: `The car holds another ID than was heard at ${listWheels(differ)}.`,
+      text: `The car does not hold what was heard at ${listWheels(differ)}.`,
     };
-  return { name, state: 'met', text: 'Registered equals scanned at every wheel.' };
+  const text =
+    job.vehicle.tpms.locates === false
+      ? 'The car holds every ID that was heard.'
+      : 'Registered equals scanned at every wheel.';
+  return { name, state: 'met', text };
 }
 
 function reports(job: Job, since: number): ProofItem {

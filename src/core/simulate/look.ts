@@ -117,7 +117,7 @@ export function doTest(
     case 'baseline':
       return [{ kind: 'relearn', at: at(n), method: 'reset', outcome: 'done' }];
     case 'lamp':
-      return [lampOf(car, chance)];
+      return [{ ...lampOf(car, chance), at: at(n) }];
   }
 }
 

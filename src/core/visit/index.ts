@@ -4,8 +4,10 @@ import { findingsThatHold, type Assessment, type Finding, type NextTest, type Te
 import { recordOf } from '../finding';
 import { unexplainedDamage } from '../damage';
 import { allOf, atWheel, type Job } from '../job';
+import { linesAt } from '../lamp/lines';
 import { ledgerOf, silentAfterTries, type Ledger } from '../ledger';
-import { monitoredWheels, placardKPa, placardToleranceKPa, wheelsOf } from '../placard';
+import { outdoorKPa } from '../ledger/standing';
+import { monitoredWheels, placardKPa, wheelsOf } from '../placard';
 import { proofOf, writeVerdict, type ProofItem, type Proof } from '../proof';
 import { isPutOff } from '../put-off';
 import { needOf } from '../relearn/choice/need';
@@ -16,6 +18,7 @@ import { unitSlipsIn } from '../unit-slip';
 import { setAside } from '../set-aside';
 import { inWalkingOrder, roadWheels, walkingOrder, type Position } from '../wheel';
 import type { Move } from './move';
+import { comesFirst } from './shown';
 import { clearedInVain, drivenInVain, lampLooks, sendsIds, triesOfOneWay, writesThatFailed } from './tries';
 
 export { checkedByHand, type CheckedByHand, type Move } from './move';
@@ -86,16 +89,28 @@ function* openMoves(asked: Job, context: MoveContext): Generator<Move> {
       ? { kind: 'support-supply', how: supportWords(job.vehicle.tpms) }
       : { kind: 'write-ids' };
   }
-  for (const { addKPa, wheel } of assessment.targets) {
-    if (addKPa !== undefined && addKPa > placardToleranceKPa && ledger.gauge[wheel])
-      yield { kind: 'fill', wheel, addKPa };
-  }
+  for (const finding of holding) if (comesFirst(job, finding)) yield { kind: 'act', finding };
+  for (const { addKPa, advice, wheel } of assessment.targets)
+    if (addKPa !== undefined && advice === 'add')
+      yield isOutspoken(job, ledger, wheel, holding)
+        ? { kind: 'gauge', wheel, again: true }
+        : { kind: 'fill', wheel, addKPa };
   for (const finding of holding) if (workIs('proof', finding)) yield { kind: 'act', finding };
   const here = madeHere(job);
   yield* toProve(here, ledgerOf(here), context);
   for (const { wheel } of unexplainedDamage(job)) yield { kind: 'explain', wheel };
   if (teachingIsOpen(job, ledger)) yield { kind: 'relearn', failed: failedWrites };
   yield* movesFromProof(here, proofOf(job), hasLead);
+}
+
+/** The gauge read it short, and what was seen since says that it is not: it is read again before air goes in. */
+function isOutspoken(job: Job, { gauge }: Ledger, wheel: Position, holding: readonly Finding[]): boolean {
+  const reading = gauge[wheel]?.seen;
+  const read = reading && outdoorKPa(job, reading);
+  const isFound = holding.some(
+    ({ code, wheels }) => (code === 'tire-low' || code === 'tire-underinflated') && wheels.includes(wheel),
+  );
+  return read !== undefined && read <= linesAt(job, wheel).short && !isFound;
 }
 
 /** What holds asks for work by hands, and that comes before this. */

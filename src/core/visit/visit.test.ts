@@ -293,7 +293,7 @@ describe('the move after the checks', () => {
   });
 
   it('is a part before a fill, a fill before other work, and work before the proof', () => {
-    const fill = { wheel: 'RF' as const, coldKPa: 230, addKPa: 20 };
+    const fill = { wheel: 'RF' as const, coldKPa: 230, addKPa: 20, advice: 'add' as const };
     expect(
       at({ findings: [found('sensor-inaccurate'), found('sensor-silent')], targets: [fill] }),
     ).toMatchObject({ kind: 'act', finding: { code: 'sensor-silent' } });
@@ -309,8 +309,7 @@ describe('the move after the checks', () => {
     expect(at({ findings: [{ ...found('sensor-inaccurate'), probability: 0.4 }] })).toEqual({
       kind: 'hand-over',
     });
-    expect(at({ targets: [{ ...fill, addKPa: 7 }] })).toEqual({ kind: 'hand-over' });
-    expect(at({ targets: [{ ...fill, addKPa: 7.1 }] })).toMatchObject({ kind: 'fill' });
+    expect(at({ targets: [{ ...fill, advice: 'leave' as const }] })).toEqual({ kind: 'hand-over' });
     expect(at({ targets: [{ wheel: 'RF', coldKPa: 230 }] })).toEqual({ kind: 'hand-over' });
   });
 

@@ -1,6 +1,5 @@
 import { readable, type DevicesAtHand, type YardLine } from '../../core/visit/view';
-import { findingsThatHold } from '../../core/assessment';
-import { titleOf, toRead } from '../../core/finding';
+import { titleOf } from '../../core/finding';
 import { asJudged } from '../../core/gauge';
 import type { Experience } from '../../core/diagnosis';
 import { allOf, latest, type Job } from '../../core/job';
@@ -9,6 +8,7 @@ import { headerSchema } from '../../core/job/schema';
 import { proofOf } from '../../core/proof';
 import { unnamedVehicle } from '../../core/job/words';
 import { nextMove } from '../../core/visit';
+import { shownOf } from '../../core/visit/shown';
 import { plateOf } from '../../core/visit/notes';
 import * as jobs from '../../data/jobs';
 import { LRUCache } from 'lru-cache';
@@ -120,7 +120,8 @@ async function lineOf(facts: Facts): Promise<YardLine> {
   const assessment = await judgedOnce({ id: row.id, name }, 'verdict', () =>
     Promise.resolve({ job, experience }),
   );
-  const [top] = toRead(findingsThatHold(assessment));
+  const move = nextMove(job, { assessment, handedOver: row.state !== 'open', ...readable(devices) });
+  const [top] = shownOf(job, assessment, move).findings;
   const line: YardLine = {
     ...visitOf(row),
     label: job.vehicle.label ?? unnamedVehicle,
@@ -128,11 +129,7 @@ async function lineOf(facts: Facts): Promise<YardLine> {
     lamp: latest(allOf(job, 'lamp'))?.seen.state ?? 'not-seen',
     headline: top ? titleOf(top) : '',
     proved: proofOf(job).proved,
-    move: nextMove(job, {
-      assessment,
-      handedOver: row.state !== 'open',
-      ...readable(devices),
-    }),
+    move,
   };
   last.set(row.id, { name: lineNameOf(row), line, atMs: Date.now() });
   return line;

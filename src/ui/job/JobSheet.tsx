@@ -44,13 +44,13 @@ const fetchAfterMs = 1500;
 export const JobSheet = memo(function JobSheet(props: SheetProps) {
   const { initial } = props;
   const sheet = useSheet(props);
-  const { job, judged, findings, columns, units, closed, opened, open } = sheet;
+  const { job, judged, shown, columns, units, closed, opened, open } = sheet;
   const { take, visitStation } = useMoves(sheet);
   const [isSettled, setSettled] = useState(false);
   const [shownFinding, setShownFinding] = useState<string>();
   const speaks = cellsThatSpeak(
     judged.job,
-    findings.find((finding) => findingKey(finding) === shownFinding),
+    shown.findings.find((finding) => findingKey(finding) === shownFinding),
   );
   const lastWrite = registryWrites(job).at(-1);
   useShortcuts(sheet, take);
@@ -85,7 +85,7 @@ export const JobSheet = memo(function JobSheet(props: SheetProps) {
         <Ledger
           columns={columns}
           carCodes={carCodesOf(job)}
-          findings={findings}
+          findings={shown.findings}
           speaks={speaks}
           units={units}
           chosen={sheet.chosen}

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { HeaderChanges } from '../../contract';
-import { findingsThatHold, type Assessment, type Finding } from '../../core/assessment';
+import type { Assessment } from '../../core/assessment';
 import type { CarWrite, Job, Observation, Seen } from '../../core/job';
 import { columnsOf, type Column } from '../../core/ledger/column';
 import type { Proof } from '../../core/proof';
@@ -36,7 +36,7 @@ export interface Sheet {
   job: Job;
   /** The job the verdict speaks of. */
   judged: Judged;
-  findings: Finding[];
+  shown: Verdict['shown'];
   columns: Column[];
   proof: Proof;
   move: Move;
@@ -128,7 +128,6 @@ export function useSheet({ initial, assessment, reasons, units, person }: SheetP
     visit,
     view,
     units,
-    findings: findingsThatHold(judged.assessment),
     columns: columnsOf(job, judged.assessment),
     closed: view.state !== 'open',
     me: person.id,

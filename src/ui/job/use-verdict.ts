@@ -3,6 +3,7 @@ import { asJudged } from '../../core/gauge';
 import type { Job } from '../../core/job';
 import { proofOf, type Proof } from '../../core/proof';
 import { nextMove, worthwhileCheck, type Move } from '../../core/visit';
+import { shownOf, type Shown } from '../../core/visit/shown';
 import { readable, type VisitView } from '../../core/visit/view';
 import type { UnitChoice } from '../../core/units';
 import { useAssessment, type Judged } from './use-assessment';
@@ -15,6 +16,8 @@ export interface Verdict {
   judged: Judged;
   proof: Proof;
   move: Move;
+  /** The findings as they stand in sight. */
+  shown: Shown;
   /** A check that is worth its minutes and can be done here. */
   check: ReturnType<typeof worthwhileCheck>;
 }
@@ -45,9 +48,11 @@ export function useVerdict(
     const { assessment, job: spokenOf } = judged;
     const atHand = { assessment, ...readable(devices) };
     const handedOver = state !== 'open';
+    const move = nextMove(spokenOf, { ...atHand, handedOver });
     return {
       proof: proofOf(spokenOf),
-      move: nextMove(spokenOf, { ...atHand, handedOver }),
+      move,
+      shown: shownOf(spokenOf, assessment, move),
       check: handedOver ? undefined : worthwhileCheck(spokenOf, atHand),
     };
   }, [judged, devices, state]);

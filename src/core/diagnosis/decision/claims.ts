@@ -1,7 +1,9 @@
+import { holds } from '../../assessment';
 import { findingCodes, recordOf, type FindingCode, type WheelFinding } from '../../finding';
 import type { GaugeOff } from '../../gauge-off';
 import { unexplainedDamage } from '../../damage';
 import type { Ledger } from '../../ledger';
+import type { Standing } from '../../ledger/standing';
 import { doublyRegistered, isWhollyRead } from '../../registration';
 import { spareOn } from '../../spare';
 import { chanceTooHot } from '../../tire-temperature';
@@ -45,10 +47,29 @@ export function claimsFrom(judgement: Judgement): Claim[] {
 export function chanceOf(judgement: Judgement, code: FindingCode, wheel?: Position): number {
   const { context, wheels } = judgement.evidence;
   const place = wheel ? context.wheels.indexOf(wheel) : -1;
-  const { monitored = false, gaugesDisagree = false } = wheels[place] ?? {};
-  const chance = chances[code](judgement, place, monitored, wheel);
+  const { monitored = false, gaugesDisagree = false, standing } = wheels[place] ?? {};
+  const chance = byStanding(code, standing, chances[code](judgement, place, monitored, wheel));
   return gaugesDisagree && restsOnGauge(code) ? Math.min(chance, sureOfTwoGauges) : chance;
 }
+
+/**
+ * On which side of a line a tire stands is said by the gauge, and how surely by all that was seen: a cell that says "good"
+ * and a finding that says "under placard" never stand side by side.
+ */
+function byStanding(code: FindingCode, standing: Standing | undefined, chance: number): number {
+  const said = saidBy[code];
+  if (!standing || !said) return chance;
+  return said === standing ? Math.max(chance, holds) : Math.min(chance, justUnder);
+}
+
+const saidBy: Partial<Record<FindingCode, Standing>> = {
+  'tire-low': 'low',
+  'tire-underinflated': 'short',
+  'tire-overinflated': 'too-high',
+};
+
+/** Told as possible, no more. */
+const justUnder = holds - 0.01;
 
 const restsOnGauge = (code: FindingCode): boolean =>
   recordOf(code).summedWith === 'tire' && code !== 'rolling-radius-off';

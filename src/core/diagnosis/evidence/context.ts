@@ -1,18 +1,18 @@
 import { isAsTaught, isFill, taughtMs, type Change } from '../../history';
 import { allOf, altitudeOf, type Job } from '../../job';
-import { thresholdsFor } from '../../lamp';
-import { monitoredWheels, placardKPa, placardToleranceKPa, wheelsOf } from '../../placard';
+import { linesAt, type Lines } from '../../lamp/lines';
+import { monitoredWheels, placardKPa, wheelsOf } from '../../placard';
 import { atmosphericKPa, atTemperature } from '../../pressure';
 import { canonicalId } from '../../sensor-id';
 import type { Position } from '../../wheel';
 import { bit, causeIndex } from '../hypotheses';
 import { model } from '../model';
-import type { Band, Context, Lines } from '.';
+import type { Band, Context } from '.';
 
 /** What is known before anything is seen; of what was changed, only whether air was put in. */
 export function contextOf(job: Job, changes: readonly Change[]): Context {
   const wheels = wheelsOf(job);
-  const lines = wheels.map((wheel) => linesFor(job, wheel));
+  const lines = wheels.map((wheel) => linesAt(job, wheel));
   const records = (job.sensors ?? []).map(({ id, wheel, ageYears }) => ({
     id: canonicalId(id),
     wheel,
@@ -49,19 +49,6 @@ function taughtIn(job: Job): Context['taught'] {
   const taught = taughtMs(job);
   if (!Number.isFinite(taught)) return 'no';
   return allOf(job, 'registry').some(({ seen }) => isAsTaught(seen.at, taught)) ? 'and-read' : 'unread';
-}
-
-function linesFor(job: Job, wheel: Position): Lines {
-  const { lowOnKPa, lowOffKPa, highOnKPa } = thresholdsFor(job, wheel);
-  const cold = placardKPa(job, wheel);
-  const half = model.noise.showsInStepsOfKPa / 2;
-  const low = lowOnKPa === undefined ? Number.NEGATIVE_INFINITY : lowOnKPa + half;
-  return {
-    low,
-    off: lowOffKPa === undefined ? low : Math.max(low, lowOffKPa - half),
-    short: cold === undefined ? Number.NEGATIVE_INFINITY : cold - placardToleranceKPa - half,
-    over: highOnKPa === undefined ? Number.POSITIVE_INFINITY : highOnKPa + half,
-  };
 }
 
 function bandsBetween({ low, off, short, over }: Lines): Band[] {

@@ -1,4 +1,5 @@
 import { handledKPa } from '../../history';
+import { isLetOut } from '../../history/let-out';
 import { atWheel, altitudeOf, type Job, type Placed, type Reply } from '../../job';
 import { lastUpTo, timelineOf } from '../../job/nearest';
 import { once } from '../../job/once';
@@ -51,7 +52,8 @@ function courseFrom(context: Context, job: Job, ledger: Ledger, wheel: Position)
     const rise = said.kPa - before.kPa;
     return (
       rise > Math.max(handledKPa, normalFactor * Math.hypot(said.sdKPa, before.sdKPa)) ||
-      lastUpTo(handled, said.ms) > before.ms
+      lastUpTo(handled, said.ms) > before.ms ||
+      isLetOut(job, wheel, before.ms, said.ms)
     );
   });
   return all.slice(Math.max(0, begins));

@@ -1,6 +1,8 @@
 import { changesOf } from '../../history';
 import type { Job, Placed, Reply } from '../../job';
 import type { Ledger } from '../../ledger';
+import type { Standing } from '../../ledger/standing';
+import type { Lines } from '../../lamp/lines';
 import type { Position } from '../../wheel';
 import { carEvidence } from './car';
 import type { Said } from './course';
@@ -15,21 +17,12 @@ import { wheelEvidence } from './wheel';
 export { carEvidence } from './car';
 export { contextOf, isWatched } from './context';
 export { positionEvidence } from './position';
-export { readingThatCounts, wheelEvidence } from './wheel';
+export { wheelEvidence } from './wheel';
 
 /** A figure with its standard deviation, kPa at the outdoor temperature of now. */
 export interface Measured {
   kPa: number;
   sdKPa: number;
-}
-
-/** Where the pressures of a wheel divide, kPa at the outdoor temperature of now; as shown, so half a step up. */
-export interface Lines {
-  low: number;
-  /** The lamp goes out again from here; as `low` where that is not known. */
-  off: number;
-  short: number;
-  over: number;
 }
 
 /** A place between two lines: what a pressure there is, in bits of findings, and what it gives the lamp cause for. */
@@ -52,6 +45,8 @@ export interface WheelEvidence {
   stopDoubtKPa: number;
   /** What time leaves open of a sensor that was heard at another stop, before the gauge was read, kPa. */
   replyDoubtKPa: number;
+  /** Where the gauge puts the tire, as long as nothing else was seen of it since. */
+  standing: Standing | undefined;
   /** Its sensor spoke at a later stop than the gauge: air may have been put in between. */
   gaugeIsOld: boolean;
   /** What its sensor said over the visit. */

@@ -1,5 +1,6 @@
 import { damageAt, type FoundLow } from '../../damage';
 import { allOf, atWheel, type Job } from '../../job';
+import { isLetOut } from '../../history/let-out';
 import { lossOf, recentLoss } from '../../leak';
 import type { Ledger } from '../../ledger';
 import { normalDensity } from '../../normal';
@@ -149,6 +150,7 @@ function fromOneToTheOther(
   if (!placed || !said || woken || isOneStop(Date.parse(placed.seen.at), said.ms)) return undefined;
   const read = { ...inAll(gaugeNow(context, placed)), ms: Date.parse(placed.seen.at) };
   const [before, after] = read.ms < said.ms ? [read, said] : [said, read];
+  if (isLetOut(job, wheel, before.ms, after.ms)) return undefined;
   const days = daysBetween(before.ms, after.ms);
   const lost = before.kPa - after.kPa;
   const { inaccuracy, leakRates, noise } = model;

@@ -1,12 +1,25 @@
-import { handledKPa } from '../../history';
-import { allOf, altitudeOf, atWheel, latest, type Job, type Placed, type Reply } from '../../job';
+import { readingThatCounts } from '../../gauge';
+import { handledKPa, softSince } from '../../history';
+import { isLetOut } from '../../history/let-out';
+import {
+  allOf,
+  altitudeOf,
+  atWheel,
+  latest,
+  type Job,
+  type Observation,
+  type Placed,
+  type Reply,
+} from '../../job';
 import { strongest, type Ledger } from '../../ledger';
+import { outdoorKPa, standingOf } from '../../ledger/standing';
+import { type Lines } from '../../lamp/lines';
 import { atTemperature } from '../../pressure';
 import { canonicalId } from '../../sensor-id';
 import { isSpareAt } from '../../spare';
 import { roadWheels, type Position } from '../../wheel';
 import { model } from '../model';
-import type { Context, Lines, Trigger, WheelEvidence } from '.';
+import type { Context, Trigger, WheelEvidence } from '.';
 import { courseOf, fallenFrom, fallenSince, type Said } from './course';
 import { leakLikelihood } from './leak';
 import { gaugeNow, inAll, isOneStop } from './pressure';
@@ -36,22 +49,29 @@ export function wheelEvidence(context: Context, job: Job, ledger: Ledger, wheel:
   );
   const record = context.records.find((sensor) => sensor.wheel === wheel);
   const course = courseOf(context, job, ledger, wheel);
-  const replies = repliesAt(context, answered, last, course);
+  const replies = repliesAt(context, answered, last, course).map((reply) =>
+    isOfOtherAir(job, answered, last) ? { ...reply, kPa: null } : reply,
+  );
   const heardId = strongest(replies)?.id;
   const byId = context.records.find(({ id }) => id === heardId);
+  const lines = context.lines[place] ?? unknownLines;
+  const fallsSince =
+    last !== undefined && fallenSince(course, { ...inAll(gaugeNow(context, last)), at: last.seen.at }) > 0;
+  const gaugesDisagree = disagree(job, gauges, strongest(replies)?.kPa);
   const gaugeIsOld = last !== undefined && scanMs !== undefined && isLaterStop(last, scanMs);
   return {
     wheel,
     monitored: context.monitored.includes(wheel),
     placardKPa: context.placard[place],
-    lines: context.lines[place] ?? unknownLines,
+    lines,
     bands: context.bands[place] ?? [],
     ...gaugeOf(context, job, wheel, last, answered, course),
     course,
+    standing: gaugesDisagree || fallsSince ? undefined : standingNow(job, wheel, gauges, lines),
     gaugeIsOld,
-    gaugesDisagree: disagree(gauges, strongest(replies)?.kPa),
+    gaugesDisagree,
     gaugeAgain:
-      asksAgain(gauges) ||
+      asksAgain(job, gauges) ||
       (seenFlatSince(job, wheel, last) && last !== undefined) ||
       (gaugeIsOld && saysOther(gaugeNow(context, last), strongest(replies)?.kPa)),
     scans: tries.filter(({ seen }) => seen.replies.length > 0).length,
@@ -75,6 +95,43 @@ export function wheelEvidence(context: Context, job: Job, ledger: Ledger, wheel:
   };
 }
 
+/**
+ * Where the gauge puts the tire: what it read last decides, as long as it is to be trusted and nothing was seen at a later
+ * stop that speaks of the tire.
+ */
+function standingNow(
+  job: Job,
+  wheel: Position,
+  gauges: readonly Placed<'gauge'>[],
+  lines: Lines,
+): WheelEvidence['standing'] {
+  const last = gauges.at(-1);
+  if (!last || last.seen.trusted === false || softSince(job).includes(wheel)) return undefined;
+  const isSince = ({ seen }: { seen: Observation }) => isLaterStop(last, Date.parse(seen.at));
+  const spokeSince =
+    seenFlatSince(job, wheel, last) ||
+    (['activation', 'live', 'display'] as const).some((kind) => atWheel(job, kind, wheel).some(isSince)) ||
+    atWheel(job, 'activation', wheel).some(
+      ({ seen: { trigger, at } }) => trigger === 'deflation' && Date.parse(at) > Date.parse(last.seen.at),
+    );
+  const standing = spokeSince ? undefined : standingOf(job, wheel, last.seen);
+  const lamp = allOf(job, 'lamp').findLast(isSince);
+  const lampSaysOther = lamp?.seen.state === (standing === 'low' ? 'off' : 'steady');
+  // Short of what the coldest hour wants is not short of the placard of now.
+  const isShortOfPlacard = (outdoorKPa(job, last.seen) ?? 0) <= lines.short;
+  return lampSaysOther || (standing === 'short' && !isShortOfPlacard) ? undefined : standing;
+}
+
+/** Air was let out to teach the car between what the sensor said and what the gauge read: they are of two fillings. */
+const isOfOtherAir = (
+  job: Job,
+  answered: Placed<'activation'> | undefined,
+  gauge: Placed<'gauge'> | undefined,
+): boolean =>
+  answered !== undefined &&
+  gauge !== undefined &&
+  isLetOut(job, gauge.seen.wheel, Date.parse(answered.seen.at), Date.parse(gauge.seen.at));
+
 const isLaterStop = ({ seen }: Placed<'gauge'>, ms: number): boolean =>
   ms > Date.parse(seen.at) && !isOneStop(ms, Date.parse(seen.at));
 
@@ -82,34 +139,28 @@ const isLaterStop = ({ seen }: Placed<'gauge'>, ms: number): boolean =>
 const saysOther = (read: { kPa: number }, repliedKPa: number | null | undefined): boolean =>
   repliedKPa != null && repliedKPa - read.kPa > 2 * handledKPa;
 
-/**
- * The last reading: of a gauge that is trusted, where there is one. What another one read since counts only where it is
- * that much lower that air must have gone.
- */
-export function readingThatCounts(gauges: readonly Placed<'gauge'>[]): Placed<'gauge'> | undefined {
-  const last = gauges.at(-1);
-  const trusted = gauges.findLast(({ seen }) => seen.trusted !== false);
-  if (!last || !trusted || last === trusted) return last;
-  const clearlyLower = trusted.seen.kPa - last.seen.kPa > 3 * model.noise.untrustedGaugeKPa;
-  return clearlyLower ? last : trusted;
-}
-
 /** Two trusted readings of one stop of which the later is far lower, and no sensor says so: a third one settles it. */
-function disagree(gauges: readonly Placed<'gauge'>[], repliedKPa: number | null | undefined): boolean {
+function disagree(
+  job: Job,
+  gauges: readonly Placed<'gauge'>[],
+  repliedKPa: number | null | undefined,
+): boolean {
   const last = gauges.at(-1);
-  if (last === undefined || last.seen.trusted === false || !asksAgain(gauges)) return false;
+  if (last === undefined || last.seen.trusted === false || !asksAgain(job, gauges)) return false;
   return repliedKPa == null || Math.abs(repliedKPa - last.seen.kPa) > model.inaccuracy.moreThanKPa;
 }
 
 /** What was read last asks to be read once more: it is far under, or by a gauge nobody trusts far off, what was read before. */
-function asksAgain(gauges: readonly Placed<'gauge'>[]): boolean {
+function asksAgain(job: Job, gauges: readonly Placed<'gauge'>[]): boolean {
   const last = gauges.at(-1);
   const before = gauges.slice(0, -1).findLast(({ seen }) => seen.trusted !== false);
   if (!last || !before) return false;
   const fallen = before.seen.kPa - last.seen.kPa;
   return last.seen.trusted === false
     ? Math.abs(fallen) > model.noise.untrustedGaugeKPa
-    : isOneStop(Date.parse(before.seen.at), Date.parse(last.seen.at)) && fallen > 2 * handledKPa;
+    : isOneStop(Date.parse(before.seen.at), Date.parse(last.seen.at)) &&
+        fallen > 2 * handledKPa &&
+        !isLetOut(job, last.seen.wheel, Date.parse(before.seen.at), Date.parse(last.seen.at));
 }
 
 /**

@@ -24,6 +24,8 @@ export interface Assignment {
   /** By wheel: at which positions the ID that is held is another wheel's, a bit each. */
   elsewhere: readonly number[];
   weight: number;
+  /** The IDs that are taken for the wheels' own, each once. */
+  heard: readonly string[];
   /** By wheel: the reply one would take for its sensor is another wheel's. */
   misheard: boolean[];
   /** By wheel: two sensors send this one ID. */
@@ -64,6 +66,7 @@ export function assignmentsOf(evidence: ScansSeen, priors: Priors): Assignment[]
       own: own.map((reply, place) =>
         reply ? (evidence.wheels[place]?.replies.indexOf(reply) ?? -1) + 1 : 0,
       ),
+      heard: [...new Set(ids.filter((id) => id !== undefined))],
       elsewhere: ids.map((_, place) => elsewhereOf(place, ids, evidence.positions)),
       ...weigh(own, ids, scans, places, priors),
     };
@@ -87,6 +90,7 @@ export const heardNothing = (count: number): Assignment => ({
   own: zeros(count),
   elsewhere: zeros(count),
   weight: 1,
+  heard: [],
   misheard: Array.from({ length: count }, () => false),
   twin: Array.from({ length: count }, () => false),
 });
@@ -202,7 +206,7 @@ function weigh(
   scans: readonly Scan[],
   places: KnownPlaces,
   priors: Priors,
-): Omit<Assignment, 'own' | 'elsewhere'> {
+): Omit<Assignment, 'own' | 'elsewhere' | 'heard'> {
   const { replies: figures, answers } = model;
   let weight = 1;
   scans.forEach(({ monitored, count, open, strangers }, place) => {

@@ -1,6 +1,7 @@
 import type { Alternatives, Factors } from './factors';
 import type { CarEvidence, Evidence } from '../evidence';
 import { type Assignment, type System, causeCount } from '../hypotheses';
+import { mountedFactor } from '../likelihoods';
 import type { BoundsRow, PlacedWheel } from './placed-wheel';
 import type { Factor } from './sensor-sums';
 
@@ -78,7 +79,8 @@ export function weightiestFirst(
     ofCar *= Math.max(...systems.map((system) => totalOfFactor(factors.ofTire(evidence, place, system))));
   return assignments
     .map((assignment) => {
-      let logMost = Math.log(assignment.weight) + Math.log(ofCar);
+      const ofSet = Math.max(...systems.map((system) => mountedFactor(assignment.heard, system.mounted)));
+      let logMost = Math.log(assignment.weight) + Math.log(ofCar) + Math.log(ofSet);
       for (const place of coupled) {
         logMost += Math.log(placed(place, assignment).most(systems));
       }
@@ -89,7 +91,7 @@ export function weightiestFirst(
 
 /** Prior and likelihood of a hypothesis, over the product of the scales. */
 function weightOf(assignment: Assignment, system: System, scales: readonly number[]): number {
-  let weight = assignment.weight * system.weight;
+  let weight = assignment.weight * system.weight * mountedFactor(assignment.heard, system.mounted);
   for (const scale of scales) weight /= scale || 1;
   return weight;
 }

@@ -21,7 +21,7 @@ import { assignmentsOf, type Assignment } from '../hypotheses/assignment';
 import { permutationsOf } from '../hypotheses/permutation';
 import { posteriorOf } from './posterior';
 import { priorsFor, priorsWith } from '../learning/priors';
-import { figureKinds, sensorStates } from '../likelihoods/sensor';
+import { figureKinds, mountedFactor, sensorStates } from '../likelihoods';
 import { wheelFindings } from '../../finding';
 import { bit, causeCount, causeIndex, isSound } from '../hypotheses/wheel-state';
 import { systemsOf, wheelSets, type System } from '../hypotheses/system';
@@ -145,7 +145,9 @@ function bruteForce(job: Job) {
               const shown = dark
                 ? priors.of['system-disabled'] * lampSays.dark
                 : (1 - priors.of['system-disabled']) * lit;
-              const weight = assignment.weight * system.weight * prior * one.weight * other.weight * shown;
+              const ofSet = mountedFactor(assignment.heard, system.mounted);
+              const weight =
+                assignment.weight * system.weight * ofSet * prior * one.weight * other.weight * shown;
               sum.all += weight;
               if (dark) sum.lampDark += weight;
               if (system.receiverFault) sum.receiverFault += weight;

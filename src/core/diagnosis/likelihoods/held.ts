@@ -58,7 +58,12 @@ export function heldFactors(
     gone: (1 - goneAndEmpty) * (own ? (isOwn ? 1 / byChance : 0) : ofAnyone),
     never: (1 - neverAndEmpty) * ofAnyone,
     registered: own ? (isOwn ? 1 / byChance : 0) : ofUnknown,
-    mistyped: own ? slipChance(own.id, held, model.slips, confusable) / byChance : heldIsElsewhere ? 0 : 1,
+    mistyped: own
+      ? slipChance(own.id, held, model.slips, confusable) / byChance +
+        (heldIsElsewhere ? 0 : clonedFactor(context, wheel, own.id, held, byChance))
+      : heldIsElsewhere
+        ? 0
+        : 1,
     unregistered: isOwn
       ? 0
       : (1 - empty) *
@@ -69,6 +74,16 @@ export function heldFactors(
             : earlierIdFactor(wheel, held, byChance)),
   };
 }
+
+/** How likely an ID is that of a wheel of this set, against a random one. */
+function setFactor(id: string, set: readonly string[]): number {
+  const { setComplete } = model.held;
+  return set.includes(id) ? setComplete / set.length / chanceOfId(id) : 1 - setComplete;
+}
+
+/** How likely a set that is on the car has these IDs, against random ones: of two that send one ID the file speaks once. */
+export const mountedFactor = (heard: readonly string[], mounted: readonly string[] | undefined): number =>
+  mounted ? heard.reduce((product, id) => product * setFactor(id, mounted), 1) : 1;
 
 function otherSetFactor(held: string | null, set: readonly string[]): number {
   const { setComplete } = model.held;
@@ -83,8 +98,8 @@ function ownIdFactor(
   byChance: number,
   mounted: readonly string[] | undefined,
 ): number {
-  const { recordHolds, recordMoved, setComplete } = model.held;
-  if (mounted) return mounted.includes(id) ? setComplete / mounted.length / byChance : 1 - setComplete;
+  const { recordHolds, recordMoved } = model.held;
+  if (mounted) return setFactor(id, mounted);
   if (recordedId === id) return recordHolds / byChance;
   const filed = records.some((sensor) => sensor.id === id);
   return (filed ? recordMoved / byChance : 0) + (recordedId === undefined ? 1 : 1 - recordHolds);
@@ -97,6 +112,24 @@ function otherIdFactor({ filedIds }: Context, own: string, held: string, byChanc
   const distance = numericDistance(own, held);
   const batch = distance !== undefined && distance <= batchSpan ? sameBatch / (2 * batchSpan) / byChance : 0;
   return filed + batch + 1;
+}
+
+/**
+ * The slip was made the other way: the ID of the wheel's old sensor, which the car holds rightly, was written into the new
+ * one. By chance a new sensor is as near only if both are of one box.
+ */
+function clonedFactor(
+  { filedIds }: Context,
+  { recordedId }: Recorded,
+  own: string,
+  held: string,
+  byChance: number,
+): number {
+  if (recordedId !== held) return 0;
+  const { onFile, batchSpan, sameBatch, clonedSlip } = model.held;
+  const near = Math.max(chanceOfId(own), sameBatch / (2 * batchSpan));
+  const written = (clonedSlip * slipChance(held, own, model.slips, confusable)) / near;
+  return ((onFile / filedIds.size) * written) / byChance;
 }
 
 /** An ID that is held where an unheard sensor was never learned: that of the one before it, where the record still names that, or any. */

@@ -15,7 +15,7 @@ export {
   sensorAtMost,
   sensorStates,
 } from './sensor';
-export { type Held, heldFactors } from './held';
+export { type Held, heldFactors, mountedFactor } from './held';
 export { type Places, type ShownSeen, type TireAssumptions, placesOf, tireStates, tireWeight } from './tire';
 export { type TireSeen, keptFactor } from './readings';
 export { turningStates } from './turning';

@@ -1,10 +1,12 @@
+import { untrustedGaugeKPa } from '../../gauge';
+import { shownInStepsOfKPa } from '../../placard';
 import { contract, judged, physics, practice } from '../../figure';
 import { oneStopMinutes } from '../../job/together';
 
 /** What instruments may be off by: standard deviations, kPa unless said otherwise. */
 export const noise = {
   gaugeKPa: practice(1.6, 'a good gauge in a trained hand, where its own figure is not known'),
-  untrustedGaugeKPa: judged(14, 'a public air line'),
+  untrustedGaugeKPa: judged(untrustedGaugeKPa, 'a public air line'),
   gaugeSlip: judged(
     0.000003,
     'a reading that has nothing to do with the tire, and nobody noticed: wrong wheel',
@@ -40,7 +42,7 @@ export const noise = {
   filledUnseen: judged(0.02, 'a fill that nobody wrote down'),
   /** The tire was filled between the gauge and what its sensor said at a later stop. */
   filledBetweenStops: judged(0.1, 'a stop later, and nobody gauged it again'),
-  showsInStepsOfKPa: contract(1, 'figures are compared as they are shown: 175 is at 175'),
+  showsInStepsOfKPa: contract(shownInStepsOfKPa, 'figures are compared as they are shown: 175 is at 175'),
 } as const;
 
 /** A sensor that reads wrong: further off than the contract's figure, by a broad curve. */

@@ -1,3 +1,4 @@
+import type { Ledger } from '../../ledger';
 import { listWheels, positionName } from '../../wheel';
 import type { Need, NeedAction, NeedReason } from './need';
 import type { Way } from './ways';
@@ -40,8 +41,11 @@ export const needTitle = ({ action, measured, reason }: Need): string =>
     ? 'By what was done, no relearn is needed'
     : needActionWords[action];
 
-/** It goes by what was done alone. */
-export const notReadWords = 'Nobody has read off the car what it holds.';
+/** It goes by what was done alone: what of the measuring is missing. */
+export const notMeasuredWords = ({ registry }: Pick<Ledger, 'registry'>): string =>
+  registry
+    ? 'What the car holds was not held against every wheel yet: wake those that are left.'
+    : 'Nobody has read off the car what it holds.';
 
 /** Why a relearn is needed, or none is: a sentence, with its wheels. */
 export function needWords({ reason, wheels }: Need): string {

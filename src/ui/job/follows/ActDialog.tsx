@@ -12,16 +12,16 @@ import type { Sheet } from '../use-sheet';
 
 /** Work for hands: what to do about a finding, why, and how to show that it is done. `asked`: as it was when this was opened. */
 export function ActDialog({ sheet, finding: asked }: { sheet: Sheet; finding: Finding }) {
-  const { judged, findings, units, repaired, open, close } = sheet;
-  const finding = findings.find((other) => findingKey(other) === findingKey(asked)) ?? asked;
+  const { judged, shown, units, repaired, open, close } = sheet;
+  const finding = shown.findings.find((other) => findingKey(other) === findingKey(asked)) ?? asked;
   const speaking = speakingFor(finding);
   const [wheel] = finding.wheels;
-  const { part, action } = recordOf(finding.code);
+  const { part } = recordOf(finding.code);
   const caution = cautionForWork(finding.code);
   return (
     <Dialog title={titleOf(finding)} onClose={close}>
       <p>
-        <b>{action}</b>
+        <b>{finding.action}</b>
       </p>
       <div>
         <p>{sureness(finding.probability)}, because:</p>

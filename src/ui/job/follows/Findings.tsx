@@ -1,17 +1,14 @@
 import { ChevronDown, ChevronRight, ThumbsDown, ThumbsUp } from 'lucide-react';
-import {
-  findingsThatHold,
-  holds,
-  type Assessment,
-  type Finding,
-  type NextTest,
-} from '../../../core/assessment';
+import { holds, type Assessment, type Finding, type NextTest } from '../../../core/assessment';
 import { couldChange, notKnown, testWords, triedBefore } from '../../../core/diagnosis/explanation/checks';
 import type { Reasons } from '../../../core/diagnosis/explanation/reasons';
-import { blamesNothing, findingKey, recordOf, titleOf, toRead } from '../../../core/finding';
+import { blamesNothing, findingKey, recordOf, titleOf } from '../../../core/finding';
 import type { Job } from '../../../core/job';
 import { percent, sureness } from '../../../core/assessment/words';
 import { describe } from '../../../core/observation';
+import type { Move } from '../../../core/visit';
+import { isCheck, type Shown } from '../../../core/visit/shown';
+import { moveWords } from '../../../core/visit/words';
 import type { UnitChoice } from '../../../core/units';
 import { listWheels } from '../../../core/wheel';
 import styles from './Findings.module.css';
@@ -35,6 +32,9 @@ interface FindingsProps {
   assessment: Assessment;
   /** The evidence of the findings is there. */
   weighed: boolean;
+  /** What of it stands in sight, in the order of what to do. */
+  inSight: Shown;
+  move: Move;
   /** What is worth checking before anything is done, with what this shop has at hand. */
   check: NextTest | undefined;
   units: UnitChoice;
@@ -45,13 +45,13 @@ interface FindingsProps {
 
 /** What is taken to hold, with how sure and why; what is only possible; what is not known. */
 export function Findings(props: FindingsProps) {
-  const { judged, assessment, check } = props;
-  const holding = toRead(findingsThatHold(assessment));
+  const { judged, assessment, check, inSight, move, units } = props;
+  const holding = inSight.findings;
   const possible = assessment.findings.filter(({ probability }) => probability < holds);
   const unknown = notKnown(judged);
   return (
     <div className={styles.findings}>
-      <Decision assessment={assessment} judged={judged} check={check} />
+      <Decision {...{ assessment, judged, check, move, units }} />
       {holding.length === 0 && <p className={styles.soft}>Nothing found yet. Take the next step.</p>}
       <ul className={styles.findings}>
         {holding.map((finding) => (
@@ -63,6 +63,11 @@ export function Findings(props: FindingsProps) {
           </li>
         ))}
       </ul>
+      {inSight.asleep.length > 0 && (
+        <p className={styles.soft}>
+          The car stood, so sensors sleep: that it had nothing from {listWheels(inSight.asleep)} is no fault.
+        </p>
+      )}
       {possible.length > 0 && (
         <details className={styles.possible}>
           <summary>Also possible: {possible.length}</summary>
@@ -86,26 +91,29 @@ export function Findings(props: FindingsProps) {
   );
 }
 
-/** Whether enough is known to act. */
+/** Whether enough is known to act: what the next move is, a check or a deed. */
 function Decision({
   assessment: { decision },
   judged,
   check,
-}: Pick<FindingsProps, 'assessment' | 'judged' | 'check'>) {
-  if (check) {
+  move,
+  units,
+}: Pick<FindingsProps, 'assessment' | 'judged' | 'check' | 'move' | 'units'>) {
+  if (isCheck(move)) {
+    const isAsked = 'asked' in move && move.asked !== undefined;
+    const isTest = check && !isAsked && move.kind !== 'placard' && wheelOfMove(move) === check.wheel;
     return (
       <p className={styles.decision}>
         <b>Check first</b>
-        {check.about && (
-          <span>
-            {capital(testWords(check, triedBefore(judged, check.wheel)))}. It shows whether it is “
-            {titleOf(check.about)}”.
-          </span>
-        )}
+        <span>
+          {isTest && check.about
+            ? `${capital(testWords(check, triedBefore(judged, check.wheel)))}. It shows whether it is “${titleOf(check.about)}”.`
+            : moveWords(move, units).why}
+        </span>
       </p>
     );
   }
-  if (decision.on.length === 0) return null;
+  if (decision.on.length === 0 || move.kind === 'hand-over' || move.kind === 'done') return null;
   return (
     <p className={styles.decision}>
       <b>Act now</b>
@@ -114,9 +122,11 @@ function Decision({
   );
 }
 
+const wheelOfMove = (move: Move) => ('wheel' in move ? move.wheel : undefined);
+
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
-interface HoldingProps extends Omit<FindingsProps, 'check'> {
+interface HoldingProps extends Omit<FindingsProps, 'check' | 'move' | 'inSight'> {
   finding: Finding;
 }
 

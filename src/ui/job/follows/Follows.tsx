@@ -25,7 +25,7 @@ export function Follows({
   shown: string | undefined;
   onShow: (key: string | undefined) => void;
 }) {
-  const { job, units, closed, check, open } = sheet;
+  const { job, units, closed, check, open, move } = sheet;
   const { job: judged, assessment, reasons, weighed } = sheet.judged;
   const ledger = ledgerOf(job);
   const { lamp } = ledger;
@@ -44,7 +44,10 @@ export function Follows({
             <UnfitTires job={job} />
           </Later>
         )}
-        <Findings {...{ judged, assessment, reasons, weighed, check, units, shown, onShow }} />
+        <Findings
+          {...{ judged, assessment, reasons, weighed, check, move, units, shown, onShow }}
+          inSight={sheet.shown}
+        />
       </div>
       <div className={styles.lamp}>
         <span>{lamp ? `Lamp ${lampWords[lamp.seen.state]}` : 'Lamp not looked at'}</span>

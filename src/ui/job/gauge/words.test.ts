@@ -47,14 +47,14 @@ describe('what is said of the nights to come', () => {
   >[0];
 
   it('is no promise where no night is known', () => {
-    expect(forecastWords(forecast, degrees)).toBe('The lamp is out.');
+    expect(forecastWords(forecast, degrees)).toBe('The tires do not light the lamp.');
   });
 
   it('names the day, the hour, the wheels and the cold', () => {
     const changes = [{ at: '2026-01-09T05:00:00+01:00', lit: true, wheels: ['RF', 'LR'] }];
     const nights = [{ lit: true, coldestC: -4 }];
     expect(forecastWords({ ...forecast, changes, nights } as never, degrees)).toBe(
-      'The lamp is out. It lights on Fri 9 Jan at 05:00 for RF and LR, in the night that falls to -4 °C.',
+      'The tires do not light the lamp now. It lights on Fri 9 Jan at 05:00 for RF and LR, in the night that falls to -4 °C.',
     );
   });
 

@@ -60,18 +60,15 @@ export function forecastWords(
   { litNow, changes, nights }: Forecast,
   degrees: (celsius: number) => string,
 ): string {
-  const now = litNow ? 'The lamp is lit' : 'The lamp is out';
+  // Of low pressure alone: a lamp that flashes tells of something else.
+  const now = litNow ? 'The tires hold the lamp on' : 'The tires do not light the lamp';
   const [next] = changes;
-  if (!next)
-    return nights.length === 0
-      ? `${now}.`
-      : `${now} and stays ${litNow ? 'lit' : 'out'} on all nights that are known.`;
-  if (!next.lit)
-    return `${now}, and goes out by itself when it warms up. It is back with the cold: fill to placard.`;
+  if (!next) return nights.length === 0 ? `${now}.` : `${now}, now and on all nights that are known.`;
+  if (!next.lit) return `${now} until it warms up. It is back with the cold: fill to placard.`;
   const which = next.wheels.join(' and ');
   const night = nights.find(({ lit }) => lit === next.lit);
   const cold = night ? `, in the night that falls to ${degrees(night.coldestC)}` : '';
-  return `${now}. It lights on ${dayName(next.at.slice(0, 10))} at ${next.at.slice(11, 16)} for ${which}${cold}.`;
+  return `${now} now. It lights on ${dayName(next.at.slice(0, 10))} at ${next.at.slice(11, 16)} for ${which}${cold}.`;
 }
 
 /** "Fri 9 Jan" of a date, whatever the time zone. */

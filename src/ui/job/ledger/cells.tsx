@@ -68,20 +68,26 @@ const gaugeWords = {
   short: 'under',
   good: 'good',
   over: 'over',
+  'too-high': 'too high',
   'not-comparable': 'warm',
   'let-out': 'air let out since',
   'other-unit': 'which unit?',
   'gauge-off': 'read again',
+  'not-trusted': 'not trusted',
+  earlier: 'earlier',
 } as const;
 const gaugeIcons = {
   low: TrendingDown,
   short: TrendingDown,
   good: CircleCheck,
   over: TrendingUp,
+  'too-high': TrendingUp,
   'not-comparable': CircleMinus,
   'let-out': TrendingDown,
   'other-unit': CircleMinus,
   'gauge-off': CircleMinus,
+  'not-trusted': CircleMinus,
+  earlier: CircleMinus,
 };
 
 export function GaugeCell({
@@ -224,6 +230,10 @@ export function SensorCell({
 const agreementWords = ({ verdict, differenceKPa }: Agreement, units: UnitChoice): string =>
   `${verdict} ${formatDifference(pressure, differenceKPa, units.pressure).replace(` ${units.pressure}`, '')}`;
 
+/** Of a car that ties IDs to positions, whether it is the same; of another, whether it is among what it holds. */
+const heldWords = ({ id, agrees }: { id: string | null | undefined; agrees: boolean | undefined }): string =>
+  id === undefined ? (agrees ? 'among its IDs' : 'not among its IDs') : agrees ? 'same' : 'differs';
+
 export function HeldCell({ held }: { held: Column['held'] }) {
   if (held === undefined) return <div className={styles.cell} />;
   if (held === 'not-read') return <div className={`${styles.cell} ${styles.empty}`}>not read</div>;
@@ -237,8 +247,10 @@ export function HeldCell({ held }: { held: Column['held'] }) {
           {seam}
         </span>
       )}
-      <span className={styles.id}>{held.id === null ? 'none' : groupedId(held.id)}</span>
-      {held.agrees !== undefined && <span className={styles.small}>{held.agrees ? 'same' : 'differs'}</span>}
+      {held.id !== undefined && (
+        <span className={styles.id}>{held.id === null ? 'none' : groupedId(held.id)}</span>
+      )}
+      {held.agrees !== undefined && <span className={styles.small}>{heldWords(held)}</span>}
     </div>
   );
 }
@@ -268,7 +280,7 @@ export function ResultCell({ column, findings }: { column: Column; findings: rea
       {complete ? (
         <span className={styles.word}>
           <CircleCheck aria-hidden="true" />
-          agrees
+          {column.sensor ? 'agrees' : 'good'}
         </span>
       ) : (
         'not checked'

@@ -2,10 +2,11 @@ import { ChevronRight } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { StoredProcedure } from '../../../contract';
 import { needOf, waysFor, type Need, type Way } from '../../../core/relearn/choice';
-import { needTitle, needWords, notReadWords, wayWords } from '../../../core/relearn/choice/words';
+import { needTitle, needWords, notMeasuredWords, wayWords } from '../../../core/relearn/choice/words';
 import type { RelearnMethod } from '../../../core/relearn/procedure';
 import { methodWords } from '../../../core/relearn/procedure/words';
 import type { Job } from '../../../core/job';
+import { ledgerOf } from '../../../core/ledger';
 import { hasEnded, replay } from '../../../core/relearn/run';
 import { stateWords } from '../../../core/relearn/run/words';
 import { ask } from '../../api';
@@ -46,7 +47,7 @@ export function RelearnDialog({ sheet: { view, job, closed, record, close } }: {
   return (
     <Dialog title="Relearn" wide onClose={close}>
       <div className={styles.relearn}>
-        <Needed need={need} isDirect={job.vehicle.tpms.kind === 'direct'} />
+        <Needed need={need} job={job} />
         <Going job={job} />
         {refused && <Notice tone="wrong">{refused}</Notice>}
         {problem && <Notice tone="wrong">{problem}</Notice>}
@@ -122,12 +123,14 @@ function Going({ job }: { job: Job }) {
   );
 }
 
-function Needed({ need, isDirect }: { need: Need; isDirect: boolean }) {
+function Needed({ need, job }: { need: Need; job: Job }) {
   return (
     <div role="status">
       <h3>{needTitle(need)}</h3>
       <p>{needWords(need)}</p>
-      {isDirect && !need.measured && <p className={styles.soft}>{notReadWords}</p>}
+      {job.vehicle.tpms.kind === 'direct' && !need.measured && (
+        <p className={styles.soft}>{notMeasuredWords(ledgerOf(job))}</p>
+      )}
     </div>
   );
 }

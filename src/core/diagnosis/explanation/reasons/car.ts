@@ -1,5 +1,6 @@
 import { allOf, type Placed } from '../../../job';
 import { doneWords, lampWords } from '../../../job/words';
+import { methodWords } from '../../../relearn/procedure/words';
 import { isAboveWakeSpeed } from '../../../wake-speed';
 import { compareRegistration } from '../../../registration';
 import { listWheels } from '../../../wheel';
@@ -87,7 +88,7 @@ export const carReasons = {
         const taught =
           outcome === 'waiting-for-drive'
             ? 'The relearn says that a drive is still to come'
-            : `Taught by ${method}`;
+            : `Taught: ${methodWords[method]}`;
         return since.length === 0
           ? clause(`${taught}; no drive is noted since.`, placed)
           : clause(`${taught}; on the drive since not every wheel was heard.`, placed, ...since);

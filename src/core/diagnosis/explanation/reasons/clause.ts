@@ -54,3 +54,6 @@ export const where = <Thing>(
   const said = thing == null ? undefined : say(thing);
   return said ? [said] : [];
 };
+
+/** What was said, where anything was; else the other. */
+export const orElse = (said: Clause[], other: () => Clause[]): Clause[] => (said.length > 0 ? said : other());

@@ -32,6 +32,14 @@ export const idReasons = {
           ...afterWork(at),
           ...notHeldAgainst(wheel, heard),
         ];
+      if (at.job.vehicle.tpms.locates === false)
+        return [
+          clause(
+            `${wheel} answers ${groupedId(heard.id)}; the car does not know that ID.`,
+            heard.at,
+            ledger.registry,
+          ),
+        ];
       const elsewhere = ledger.held.filter(({ id }) => id !== null && sameId(id, heard.id));
       const there =
         held === undefined
@@ -115,7 +123,7 @@ export const idReasons = {
             heard.at,
           ),
         ];
-      if (shown?.seen.kPa && gauge && real) {
+      if (shown?.seen.kPa && gauge && real && isRather(shown.seen.kPa, real.seen.kPa, gauge.seen.kPa)) {
         const from = shown.seen.kind === 'display' ? 'the display' : 'the car';
         return [
           clause(
@@ -172,6 +180,10 @@ export const idReasons = {
   },
 } as const satisfies Record<string, Reason>;
 
+/** What is shown is what the other wheel has, and not what this one has, kPa. */
+const isRather = (shown: number, there: number, here: number): boolean =>
+  Math.abs(shown - here) > wrongKPa && Math.abs(shown - there) < Math.abs(shown - here) / 2;
+
 /** Another position shows what this wheel has, and not what is there. */
 function shownElsewhere({ ledger, wheel, kPa, job }: AtWheel): Clause[] {
   const own = ledger.gauge[wheel];
@@ -198,7 +210,7 @@ function shownElsewhere({ ledger, wheel, kPa, job }: AtWheel): Clause[] {
 function ownFigure({ ledger, wheel, kPa }: AtWheel): Clause[] {
   const shown = ledger.display[wheel]?.seen.kPa ? ledger.display[wheel] : ledger.live[wheel];
   const gauge = ledger.gauge[wheel];
-  return shown?.seen.kPa && gauge
+  return shown?.seen.kPa && gauge && Math.abs(shown.seen.kPa - gauge.seen.kPa) > wrongKPa
     ? [
         clause(
           `${wheel} is shown with ${kPa(shown.seen.kPa)} where its gauge says ${kPa(gauge.seen.kPa)}.`,

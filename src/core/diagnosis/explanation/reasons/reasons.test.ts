@@ -187,7 +187,7 @@ describe('every finding has a reason', () => {
   it('and says what was seen: a battery, a crowd, a twin, missed check-ins, a loss', () => {
     const words = (of: FindingCode) => said(examples[of] ?? jobWith([]), of);
     expect(words('sensor-battery-low')).toBe('The sensor at RR says that its battery is low.');
-    expect(words('cross-read')).toBe('4B2A 7C08 answered at RR and at LR.');
+    expect(words('cross-read')).toBe('4B2A 7C08 answered at RR and LR.');
     expect(words('id-duplicate')).toContain('The car holds 4B07 C2D1 at LF and RR.');
     expect(words('sensor-intermittent')).toBe('RR got through 28 of 60 times.');
     expect(words('tire-leaking')).toContain('RF went from 230 to 205 in 9 minutes, at one temperature.');

@@ -1,17 +1,20 @@
-import { agreementAt } from '../../../agreement';
+import { agreementAt, wrongKPa } from '../../../agreement';
 import { allOf, atWheel } from '../../../job';
 import { strongest } from '../../../ledger';
 import { groupedId, sameId } from '../../../sensor-id';
 import { isAboveWakeSpeed } from '../../../wake-speed';
-import { listWheels } from '../../../wheel';
-import { clause, where, type AtWheel, type Clause, type Reason } from './clause';
-import { pressureAt } from './tire';
+import { inWalkingOrder, listWheels } from '../../../wheel';
+import { clause, orElse, where, type AtWheel, type Clause, type Reason } from './clause';
+import { pressuresAt } from './tire';
 
 /** Why something is said of a sensor. */
 
-const noAnswer = ({ ledger, wheel }: AtWheel): Clause[] => {
+const noAnswer = ({ job, ledger, wheel }: AtWheel): Clause[] => {
   const scan = ledger.sensor[wheel];
-  if (scan?.kind !== 'silent') return [];
+  if (scan?.kind !== 'silent') {
+    const last = atWheel(job, 'activation', wheel).at(-1);
+    return last?.seen.replies.length === 0 ? [clause(`The last try at ${wheel} had no answer.`, last)] : [];
+  }
   const [first, ...others] = [...new Set(scan.tries.map(({ seen }) => seen.trigger))];
   if (first === undefined) return [];
   const words =
@@ -76,8 +79,6 @@ const ageOf = ({ job, wheel }: AtWheel): Clause[] =>
 /** Years from which the age of a sensor is worth saying (common practice: five to ten are its life). */
 const old = 6;
 
-const orElse = (said: Clause[], other: () => Clause[]): Clause[] => (said.length > 0 ? said : other());
-
 const heardOf = ({ ledger, wheel }: AtWheel) => {
   const scan = ledger.sensor[wheel];
   return scan?.kind === 'heard' ? { reply: scan.reply, at: scan.at } : undefined;
@@ -96,7 +97,13 @@ function misheard(at: AtWheel): Clause[] {
     ({ seen }) => seen.wheel !== wheel && seen.replies.some(({ id }) => sameId(id, reply.id)),
   );
   if (other)
-    return [clause(`${groupedId(reply.id)} answered at ${wheel} and at ${other.seen.wheel}.`, tried, other)];
+    return [
+      clause(
+        `${groupedId(reply.id)} answered at ${listWheels(inWalkingOrder([wheel, other.seen.wheel]))}.`,
+        tried,
+        other,
+      ),
+    ];
   const held = ledger.held.find(({ wheel: at, id }) => at !== wheel && id !== null && sameId(id, reply.id));
   if (held)
     return [
@@ -116,7 +123,7 @@ function misheard(at: AtWheel): Clause[] {
     ];
   const strength = reply.rssiDbm === undefined ? '' : ` (${Math.round(reply.rssiDbm)} dBm)`;
   const gauge = ledger.gauge[wheel];
-  return reply.kPa != null && gauge
+  return reply.kPa != null && gauge && Math.abs(reply.kPa - gauge.seen.kPa) > wrongKPa
     ? [
         clause(
           `What answered at ${wheel}${strength} says ${at.kPa(reply.kPa)} where the gauge says ${at.kPa(gauge.seen.kPa)}.`,
@@ -190,8 +197,10 @@ export const sensorReasons = {
     at: (at) => {
       const { ledger, wheel, kPa } = at;
       const heard = heardOf(at);
-      const there = agreementAt(ledger, wheel)?.readings.at(-1) ?? ledger.gauge[wheel];
-      if (heard?.reply.kPa != null && there)
+      const there = agreementAt(at.job, wheel, ledger)?.readings.at(-1) ?? ledger.gauge[wheel];
+      const differs = (kPa: number | null | undefined) =>
+        kPa != null && there !== undefined && Math.abs(kPa - there.seen.kPa) > wrongKPa;
+      if (heard?.reply.kPa != null && there && differs(heard.reply.kPa))
         return [
           clause(
             `The sensor at ${wheel} says ${kPa(heard.reply.kPa)} where the gauge says ${kPa(there.seen.kPa)}.`,
@@ -200,7 +209,7 @@ export const sensorReasons = {
           ),
         ];
       const shown = ledger.live[wheel]?.seen.kPa ? ledger.live[wheel] : ledger.display[wheel];
-      if (shown?.seen.kPa && there)
+      if (shown?.seen.kPa && there && differs(shown.seen.kPa))
         return [
           clause(
             `The car shows ${kPa(shown.seen.kPa)} for ${wheel} where the gauge says ${kPa(there.seen.kPa)}.`,
@@ -208,8 +217,9 @@ export const sensorReasons = {
             there,
           ),
         ];
-      const told = pressureAt(at);
-      return told ? [clause(`${told.words}, and the lamp speaks otherwise.`, told.seen, ledger.lamp)] : [];
+      return where(pressuresAt(at)[0], (told) =>
+        clause(`${told.words}, and what else was seen speaks otherwise.`, told.seen, ledger.lamp),
+      );
     },
   },
   'sensor-wrong-type': {
@@ -252,7 +262,7 @@ export const sensorReasons = {
   'sensors-asleep': {
     at: ({ ledger: { live }, wheel }) =>
       where(live[wheel], (placed) =>
-        clause(`The car had nothing from ${wheel} while it stood; nobody drove it since.`, placed),
+        clause(`The car had nothing from ${wheel} while it stood; no drive is noted since.`, placed),
       ),
   },
 } as const satisfies Record<string, Reason>;

@@ -1,81 +1,137 @@
 import { damageAt } from '../../../damage';
-import { tireCelsius } from '../../../gauge';
+import { readingThatCounts, tireCelsius } from '../../../gauge';
 import { allOf, altitudeOf, atWheel } from '../../../job';
 import { signWords } from '../../../job/words';
 import { thresholdsFor } from '../../../lamp';
+import { linesAt } from '../../../lamp/lines';
 import { strongest } from '../../../ledger';
 import { lossOf } from '../../../leak';
-import { monitoredWheels, placardKPa } from '../../../placard';
+import { monitoredWheels, placardKPa, placardToleranceKPa } from '../../../placard';
 import { roadKPa } from '../../../spare';
 import { atTemperature } from '../../../pressure';
-import { readingThatCounts } from '../../evidence';
-import { clause, where, type AtWheel, type Cited, type Clause, type Known, type Reason } from './clause';
+import {
+  clause,
+  orElse,
+  where,
+  type AtWheel,
+  type Cited,
+  type Clause,
+  type Known,
+  type Reason,
+} from './clause';
 
 /** Why something is said of a tire. */
 
-/** What its pressure is, by the best source there is: "RF has 238 warm, 217 at the outdoor temperature". */
-export function pressureAt(at: AtWheel): { words: string; readKPa: number; seen: Cited } | undefined {
+/** What one source says of a tire's pressure: "RF has 238 warm, 217 at the outdoor temperature". */
+interface Told {
+  words: string;
+  readKPa: number;
+  /** At the outdoor temperature; undefined of a warm tire of which nobody knows how warm. */
+  kPa: number | undefined;
+  seen: Cited;
+}
+
+/** What its pressure is, the best source first: the gauge, the tool, what the car has, the display. */
+export function pressuresAt(at: AtWheel): Told[] {
   const { job, ledger, wheel } = at;
   const gauge = readingThatCounts(atWheel(job, 'gauge', wheel));
-  if (gauge) {
-    const readKPa = gauge.seen.kPa;
-    const by = gauge.seen.trusted === false ? ' by a gauge nobody trusts' : '';
-    const figure = warmAndCold(at, readKPa, tireCelsius(job, gauge.seen));
-    return { words: `${wheel} has ${figure}${by}`, readKPa, seen: gauge };
-  }
   const told = (
-    who: string,
+    say: (figure: string) => string,
     readKPa: number | null | undefined,
     tempC: number | null | undefined,
-    seen: Cited,
-  ) =>
-    readKPa
-      ? { words: `${who} ${warmAndCold(at, readKPa, tempC ?? undefined)} for ${wheel}`, readKPa, seen }
-      : undefined;
+    seen: Cited | undefined,
+    isWarm = false,
+  ): Told[] => {
+    if (!readKPa || !seen) return [];
+    const outdoor = outdoorOf(at, readKPa, tempC ?? undefined);
+    const kPa = outdoor ?? (isWarm ? undefined : readKPa);
+    return [{ words: say(warmAndCold(at, readKPa, outdoor, isWarm)), readKPa, kPa, seen }];
+  };
   // Also where it has fallen silent since.
   const heard = atWheel(job, 'activation', wheel).findLast(({ seen }) => seen.replies.length > 0);
   const reply = heard && strongest(heard.seen.replies);
   const live = ledger.live[wheel];
   const display = ledger.display[wheel];
-  return (
-    (heard && told('The sensor says', reply?.kPa, reply?.tempC, heard)) ??
-    (live && told('The car has', live.seen.kPa, live.seen.tempC, live)) ??
-    (display && told('The display shows', display.seen.kPa, undefined, display))
-  );
+  return [
+    ...told(
+      (figure) => `${wheel} has ${figure}${gauge?.seen.trusted === false ? ' by a gauge nobody trusts' : ''}`,
+      gauge?.seen.kPa,
+      gauge && tireCelsius(job, gauge.seen),
+      gauge,
+      gauge?.seen.tire === 'warm',
+    ),
+    ...told((figure) => `The sensor says ${figure} for ${wheel}`, reply?.kPa, reply?.tempC, heard),
+    ...told((figure) => `The car has ${figure} for ${wheel}`, live?.seen.kPa, live?.seen.tempC, live),
+    ...told((figure) => `The display shows ${figure} for ${wheel}`, display?.seen.kPa, undefined, display),
+  ];
+}
+
+function outdoorOf({ job }: Known, read: number, tireC: number | undefined): number | undefined {
+  const nowC = job.climate?.nowC;
+  return nowC === undefined || tireC === undefined
+    ? undefined
+    : atTemperature({ kPa: read, celsius: tireC, altitudeM: altitudeOf(job) }, nowC);
 }
 
 /** A figure, and what it is at the outdoor temperature where the tire is warmer or colder by more than a step of a gauge. */
-function warmAndCold({ job, kPa }: Known, read: number, tireC: number | undefined): string {
-  const nowC = job.climate?.nowC;
-  if (nowC === undefined || tireC === undefined) return kPa(read);
-  const cold = atTemperature({ kPa: read, celsius: tireC, altitudeM: altitudeOf(job) }, nowC);
-  if (Math.abs(cold - read) < leastShownKPa) return kPa(read);
-  return `${kPa(read)} ${cold < read ? 'warm' : 'chilled'}, ${kPa(cold)} at the outdoor temperature`;
+function warmAndCold({ kPa }: Known, read: number, outdoor: number | undefined, isWarm: boolean): string {
+  if (outdoor === undefined) return isWarm ? `${kPa(read)} warm` : kPa(read);
+  if (Math.abs(outdoor - read) < leastShownKPa) return kPa(read);
+  return `${kPa(read)} ${outdoor < read ? 'warm' : 'chilled'}, ${kPa(outdoor)} at the outdoor temperature`;
 }
 
 /** Less than this, kPa, a gauge does not show. */
 const leastShownKPa = 1.5;
 
-/** Its pressure against a figure it is held against; what else speaks for it where nobody measured it. */
-const heldAgainst = (limit: (at: AtWheel) => string | undefined): Reason => ({
+/** A figure that a tire's pressure is held against: in words, and whether a pressure lies beyond it. */
+interface Limit {
+  /** "the lamp lights at 175". */
+  words: string;
+  isBeyond: (kPa: number) => boolean;
+}
+
+/**
+ * The figure that decided against the one it is held against: the best source that lies beyond it. Where none does, what
+ * else speaks for it; a figure is never held against another as if it said so.
+ */
+const heldAgainst = (limitOf: (at: AtWheel) => Limit | undefined): Reason => ({
   at: (at) => {
-    const there = pressureAt(at);
-    const against = limit(at);
-    if (there) return [clause(`${there.words}${against ? ` ${against}` : ''}.`, there.seen)];
-    return inferred(at);
+    const told = pressuresAt(at);
+    const limit = limitOf(at);
+    if (!limit)
+      return orElse(
+        where(told[0], ({ words, seen }) => clause(`${words}.`, seen)),
+        () => inferred(at),
+      );
+    const beyond = told.find(({ kPa }) => kPa !== undefined && limit.isBeyond(kPa));
+    if (beyond) return [clause(`${beyond.words} where ${limit.words}.`, beyond.seen)];
+    const warm = told.find(({ kPa }) => kPa === undefined);
+    if (warm) return [clause(`${warm.words}, and how warm was not measured; ${limit.words}.`, warm.seen)];
+    return orElse(inferred(at), () =>
+      where(told[0], ({ words, seen }) => clause(`${words}; ${limit.words}.`, seen)),
+    );
   },
 });
 
-const lightsAt = (at: AtWheel): string | undefined => {
+const lightsAt = (at: AtWheel): Limit | undefined => {
   const { lowOnKPa } = thresholdsFor(at.job, at.wheel);
   const isWatched = at.job.vehicle.tpms.kind === 'indirect' || monitoredWheels(at.job).includes(at.wheel);
-  return lowOnKPa !== undefined && isWatched ? `where the lamp lights at ${at.kPa(lowOnKPa)}` : asksFor(at);
+  if (lowOnKPa === undefined || !isWatched) return placardAsks('under')(at);
+  const { low } = linesAt(at.job, at.wheel);
+  return { words: `the lamp lights at ${at.kPa(lowOnKPa)}`, isBeyond: (kPa) => kPa <= low };
 };
 
-function asksFor({ job, wheel, kPa }: AtWheel): string | undefined {
-  const placard = placardKPa(job, wheel);
-  return placard === undefined ? undefined : `where the placard asks for ${kPa(placard)}`;
-}
+const placardAsks =
+  (side: 'under' | 'over') =>
+  ({ job, wheel, kPa }: AtWheel): Limit | undefined => {
+    const placard = placardKPa(job, wheel);
+    if (placard === undefined) return undefined;
+    const most = placardToleranceKPa / 2;
+    return {
+      words: `the placard asks for ${kPa(placard)}`,
+      isBeyond: (read) => (side === 'under' ? read < placard - most : read > placard + most),
+    };
+  };
 
 /** What speaks of a tire that nobody gauged and no sensor told of. */
 function inferred(at: AtWheel): Clause[] {
@@ -86,15 +142,18 @@ function inferred(at: AtWheel): Clause[] {
     ({ seen }) => seen.about === 'low-pressure' && (seen.wheel ?? wheel) === wheel,
   );
   if (code) return [clause(`The car has code ${code.seen.code}: low pressure.`, code)];
-  const turns = turnsClause(at);
-  if (turns.length > 0) return turns;
-  const others = allOf(job, 'gauge');
+  // A tire that is down turns faster, never slower.
+  if ((atWheel(job, 'wheelspeed', wheel).at(-1)?.seen.ratio ?? 1) > 1) return turnsClause(at);
+  const gauged = allOf(job, 'gauge');
+  const isGauged = gauged.some(({ seen }) => seen.wheel === wheel);
   return where(ledger.lamp, (lamp) =>
     lamp.seen.state === 'steady'
       ? clause(
-          others.length > 0
-            ? `The lamp is on, and ${wheel} is not gauged yet.`
-            : 'The lamp is on, and no tire is gauged yet.',
+          isGauged
+            ? 'The lamp is on.'
+            : gauged.length > 0
+              ? `The lamp is on, and ${wheel} is not gauged yet.`
+              : 'The lamp is on, and no tire is gauged yet.',
           lamp,
         )
       : undefined,
@@ -173,7 +232,7 @@ const foundLow = ({ job, wheel, kPa }: AtWheel): Clause[] =>
 
 /** Low by itself: one reading does not tell a leak, it only makes it likelier. */
 function lowAlone(at: AtWheel): Clause[] {
-  const there = pressureAt(at);
+  const [there] = pressuresAt(at);
   const placard = placardKPa(at.job, at.wheel);
   if (!there) return inferred(at);
   return placard !== undefined && there.readKPa < placard
@@ -183,8 +242,8 @@ function lowAlone(at: AtWheel): Clause[] {
 
 export const tireReasons = {
   'tire-low': heldAgainst(lightsAt),
-  'tire-underinflated': heldAgainst(asksFor),
-  'tire-overinflated': heldAgainst(asksFor),
+  'tire-underinflated': heldAgainst(placardAsks('under')),
+  'tire-overinflated': heldAgainst(placardAsks('over')),
   'tire-hot': {
     at: ({ ledger, wheel, celsius }) => {
       const scan = ledger.sensor[wheel];
@@ -230,8 +289,10 @@ export const tireReasons = {
   'lamp-latched': {
     at: (at) => {
       const { lowOnKPa, lowOffKPa } = thresholdsFor(at.job, at.wheel);
-      const there = pressureAt(at);
-      if (!there || lowOnKPa === undefined || lowOffKPa === undefined) return inferred(at);
+      if (lowOnKPa === undefined || lowOffKPa === undefined) return inferred(at);
+      const { low, off } = linesAt(at.job, at.wheel);
+      const there = pressuresAt(at).find(({ kPa }) => kPa !== undefined && kPa > low && kPa <= off);
+      if (!there) return inferred(at);
       const on = `${there.words}: above ${at.kPa(lowOnKPa)}, where the lamp lights, and short of ${at.kPa(lowOffKPa)}, where it goes out.`;
       return [clause(on, there.seen, at.ledger.lamp)];
     },
