@@ -16,7 +16,7 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
-import getPort from 'get-port';
+import { freePort } from './free-port';
 import { ensureDatabase } from '../data/database';
 import { output } from './run';
 import { Trouble } from './say';
@@ -81,7 +81,7 @@ export async function startCluster(folder: string, { processes = 1 } = {}): Prom
   )
     await run('pg_ctl', '-D', data, '-m', 'fast', '-w', 'stop');
 
-  const port = await getPort({ host: '127.0.0.1' });
+  const port = await freePort();
   const settings = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=${45 + 15 * processes}`;
   const log = join(home, 'postgres.log');
   await run('pg_ctl', '-D', data, '-w', '-t', '30', '-l', log, '-o', settings, 'start').catch(() => {

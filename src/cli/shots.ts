@@ -2,7 +2,7 @@ import { chromium as browser, type Page } from '@playwright/test';
 import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import getPort from 'get-port';
+import { freePort } from './free-port';
 import people from '../../demo/people.json' with { type: 'json' };
 import { chromium } from '../../playwright.config';
 import { wipe } from './cluster';
@@ -159,7 +159,7 @@ export async function shots(): Promise<number> {
   const target = join(root, 'docs/screenshots');
   rmSync(target, { recursive: true, force: true });
   mkdirSync(target, { recursive: true });
-  const port = await getPort({ host: '127.0.0.1' });
+  const port = await freePort();
   const shop = await startInstance({ folder, port, demo: true, prepare: loadDemo });
   const window = await browser.launch(chromium);
   try {

@@ -3,7 +3,7 @@ import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync
 import { createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import getPort from 'get-port';
+import { freePort } from '../../src/cli/free-port';
 import { afterAll, describe, expect, it } from 'vitest';
 import { placesOf, startCluster, wipe } from '../../src/cli/cluster';
 import { root, startInstance } from '../../src/cli/instance';
@@ -228,7 +228,7 @@ describe('a shop of its own', () => {
     });
 
   it('opens with its first manager and no demo, keeps its data, and Ctrl-C stops all of it', async () => {
-    const port = await getPort({ host: '127.0.0.1' });
+    const port = await freePort();
     const first = await start(port);
     expect(first.address).toBe(`http://127.0.0.1:${port}`);
     const page = await (await fetch(`${first.address}/sign-in`)).text();

@@ -3,7 +3,7 @@ import { once } from 'node:events';
 import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import getPort from 'get-port';
+import { freePort } from '../../src/cli/free-port';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { placesOf, runningCluster, wipe } from '../../src/cli/cluster';
 import { root } from '../../src/cli/instance';
@@ -41,7 +41,7 @@ const hacienda = (...parameters: string[]) => haciendaWith('', ...parameters);
 
 /** Starts the demo as a person does. */
 async function open(): Promise<typeof shop> {
-  const port = await getPort({ host: '127.0.0.1' });
+  const port = await freePort();
   const address = `http://127.0.0.1:${port}`;
   const started = spawn(join(root, 'hacienda'), ['demo'], {
     env: { ...environment, PORT: String(port) },

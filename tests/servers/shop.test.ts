@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { v7 as newKey } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import getPort from 'get-port';
+import { freePort } from '../../src/cli/free-port';
 import { startServer } from '../../src/cli/instance';
 import { stopPart } from '../../src/cli/run';
 import { assess } from '../../src/core/diagnosis';
@@ -60,7 +60,7 @@ afterAll(() => shop?.close());
 
 describe('another server process', () => {
   it('hears of a reading within a second', async () => {
-    const port = await getPort({ host: '127.0.0.1' });
+    const port = await freePort();
     const second = await startServer(port, { ...shop.environment, DATABASE_URL: shop.databaseUrl });
     try {
       const there = ines.at(`http://127.0.0.1:${port}`);

@@ -3,7 +3,7 @@ import { chownSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
-import getPort from 'get-port';
+import { freePort } from '../../src/cli/free-port';
 import pg from 'pg';
 import { afterAll, describe, expect, it } from 'vitest';
 import { postgresPrograms, startCluster, wipe } from '../../src/cli/cluster';
@@ -45,7 +45,7 @@ describe('a standby', () => {
     for (const path of [second, data]) if (uid !== undefined && gid !== undefined) chownSync(path, uid, gid);
     const from = `host=127.0.0.1 port=${port} user=hacienda password=${password} application_name=standby`;
     await run('pg_basebackup', '-D', data, '-R', '-c', 'fast', '-X', 'stream', '-d', from);
-    const standbyPort = await getPort({ host: '127.0.0.1' });
+    const standbyPort = await freePort();
     const settings = `-p ${standbyPort} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=60`;
     await run('pg_ctl', '-D', data, '-w', '-l', join(data, 'log'), '-o', settings, 'start');
     // From here on a commit is acknowledged once the standby has it.

@@ -1,7 +1,7 @@
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import getPort from 'get-port';
+import { freePort } from '../../src/cli/free-port';
 import { wipe } from '../../src/cli/cluster';
 import { loadDemo } from '../../src/cli/demo-data';
 import { startInstance, type Instance } from '../../src/cli/instance';
@@ -38,7 +38,7 @@ export async function openShop({
   const folder = mkdtempSync(join(tmpdir(), 'hacienda-shop-'));
   const file = join(folder, 'some-cars.json');
   if (cars) writeFileSync(file, JSON.stringify(cars));
-  const port = await getPort({ host: '127.0.0.1' });
+  const port = await freePort();
   const instance = await startInstance({
     folder,
     port,
