@@ -19,7 +19,7 @@ import {
   tpmsSchema,
 } from '../core/job/schema';
 import { benchLinkSchema, signatureSchema } from '../core/job/notes';
-import { proofItems } from '../core/proof';
+import { proofSchema } from '../core/proof/schema';
 import { mostPutOff, putOffSchema } from '../core/put-off/schema';
 import { replacementSchema } from '../core/replacement/schema';
 import { checkedByHand, type Move } from '../core/visit';
@@ -74,13 +74,6 @@ export const moveSchema: z.ZodType<Move> = z.union([
   z.object({ kind: z.literal('check'), test: z.enum(checkedByHand), wheel: wheel.optional() }),
   z.object({ kind: z.literal('act'), finding: findingSchema }),
 ]);
-
-const proofSchema = z.object({
-  proved: z.boolean(),
-  checks: z.array(
-    z.object({ name: z.enum(proofItems), state: z.enum(['met', 'unmet', 'open']), text: z.string() }),
-  ),
-});
 
 export const yardLineSchema: z.ZodType<YardLine> = z.object({
   id: z.uuid(),

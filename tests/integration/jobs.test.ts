@@ -19,7 +19,7 @@ import {
   yard,
   verdictOf,
 } from '../../src/services/jobs';
-import { viewIn } from '../../src/services/jobs/view';
+import { sheetOfJob, viewIn } from '../../src/services/jobs/view';
 import { followUpsOf } from '../../src/services/follow-ups';
 import { lookUp } from '../../src/services/vehicles';
 import { exportedJob } from '../support/arbitrary-job';
@@ -200,7 +200,13 @@ describe('handing over', () => {
       ok: false,
       problem: { code: 'not-proved' },
     });
+    const before = must(await viewJob(id));
     must(await handOver(id, { key: newKey(), version, unproved: 'customer in a hurry' }, ines));
+    // What was proved is kept with it: page, sheet, list and file say the same.
+    const after = must(await viewJob(id));
+    expect(after.job.visit?.proof).toEqual(proofOf(before.job));
+    expect((await verdictOf(after)).proof).toEqual(after.job.visit?.proof);
+    expect((await sheetOfJob(after)).proof).toEqual(after.job.visit?.proof);
     expect(await record(id, entry(gauge(1, 'LF', 230)), ines)).toMatchObject({
       ok: false,
       problem: { code: 'handed-over' },

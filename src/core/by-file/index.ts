@@ -18,7 +18,8 @@ export function markedByFile(file: Job, byFile: ByFile): Job {
   const { corrected, history, carWrites, runs, sensorServices, confirmations } = file;
   return {
     ...file,
-    visit: { ...file.visit, byFile },
+    // What it proved elsewhere is their word as well.
+    visit: { ...file.visit, byFile, proof: undefined },
     observations: file.observations.map(mark),
     ...(corrected && {
       corrected: corrected.map((one) => ({ ...one, observation: mark(one.observation) })),

@@ -1,7 +1,7 @@
 import { holds, type Assessment, type Finding } from '../assessment';
 import { findingCodes, type FindingCode } from '../finding';
 import { adviceOn, type SeenThere } from '../finding/advice';
-import { isNearFlat } from '../damage';
+import { damageAt, isNearFlat } from '../damage';
 import { targetsFor } from '../filling';
 import type { Job } from '../job';
 import { lampMeaning, lampTomorrow } from '../lamp';
@@ -166,6 +166,7 @@ const seenIn =
       isWoken: scanned.every((wheel) => ledger.sensor[wheel]),
       isGauged: wheels.every((wheel) => ledger.gauge[wheel]),
       isNearFlat: wheels.some((wheel) => isNearFlat(context.job, wheel)),
+      signs: wheels.flatMap((wheel) => damageAt(context.job, wheel).signs),
     };
   };
 

@@ -83,11 +83,22 @@ describe('a clone one digit off', () => {
         ...more,
       },
     );
-  it.each([slipped, '4B11E0F5', '4B1E10F6', '4B1120F6'])('is a slip: %s', (id) => {
+  it.each([slipped, '4B11E0A6', '4B1E10F6', '4B1120F6'])('is a slip: %s', (id) => {
     expect(found(cloned(id))['id-mistyped']).toEqual(['RR']);
   });
   it('is one too where no record names the old sensor', () => {
     expect(found(cloned(slipped, { sensors: [] }))['id-mistyped']).toEqual(['RR']);
+  });
+  it('is one at the last digit too, where it is on record that the ID was to be cloned', () => {
+    const write = {
+      kind: 'sensor' as const,
+      key: '0190a000-0000-7000-8000-000000000002',
+      askedAt: minute(5),
+      mode: 'clone' as const,
+      wheel: 'RR' as const,
+      asked: { id: ids.RR, family: 'kestrel', frequencyMHz: 433.92 },
+    };
+    expect(found(cloned('4B11E0F5', { carWrites: [write] }))['id-mistyped']).toEqual(['RR']);
   });
   it('nearly so: a new sensor with an ID of its own was never learned', () => {
     expect(found(cloned('90FFE0A1'))).toMatchObject({ 'id-not-registered': ['RR'] });

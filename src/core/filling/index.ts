@@ -1,5 +1,5 @@
 import type { Target } from '../assessment';
-import { readingAt, tireCelsius } from '../gauge';
+import { readingAt, readingThatCounts, tireCelsius } from '../gauge';
 import { altitudeOf, type Job, type Seen } from '../job';
 import type { Ledger } from '../ledger';
 import { atmosphericKPa, kelvin, pressureToSet } from '../pressure';
@@ -30,12 +30,16 @@ const hotK = 5;
  * temperature is that of its last reading; without one, a tire is taken to stand at the outdoor temperature.
  */
 export function targetsFor(job: Job, ledger: Ledger): Target[] {
-  return wheelsOf(job).flatMap((wheel) => targetFor(job, wheel, ledger.gauge[wheel]?.seen) ?? []);
+  return wheelsOf(job).flatMap((wheel) => targetFor(job, wheel, readingAtWheel(ledger, wheel)) ?? []);
 }
+
+/** What a wheel was read at, by the gauge that counts. */
+export const readingAtWheel = ({ gaugeHistory }: Ledger, wheel: Position): Seen<'gauge'> | undefined =>
+  readingThatCounts(gaugeHistory[wheel] ?? [])?.seen;
 
 /** Wheels whose pressure is not at its target, or not known to be. */
 export const wheelsOffTarget = (job: Job, ledger: Ledger): Position[] =>
-  wheelsOf(job).filter((wheel) => targetFor(job, wheel, ledger.gauge[wheel]?.seen)?.advice !== 'leave');
+  wheelsOf(job).filter((wheel) => targetFor(job, wheel, readingAtWheel(ledger, wheel))?.advice !== 'leave');
 
 /**
  * What to set at a tire temperature so that the wheel stands at `coldKPa` under the policy, never above the

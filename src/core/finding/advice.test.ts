@@ -1,6 +1,16 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { gauge, gauges, heard, jobWith, lamp, live, registry, scans } from '../../../tests/support/car';
+import {
+  gauge,
+  gauges,
+  heard,
+  jobWith,
+  lamp,
+  live,
+  minute,
+  registry,
+  scans,
+} from '../../../tests/support/car';
 import { findingsThatHold } from '../assessment';
 import { assessBriefly } from '../diagnosis';
 import type { Job } from '../job';
@@ -38,6 +48,36 @@ describe('advice', () => {
   it('of a hot tire lets nothing out and fills nothing', () => {
     for (const code of ['tire-low', 'tire-underinflated', 'tire-overinflated', 'tire-leaking'] as const)
       expect(adviceOn(at(code), [at(code), at('tire-hot')])).toMatch(/cool/);
+  });
+
+  it('of a tire that stood nearly flat is the rim before air, and what was seen of it comes first', () => {
+    const low = advised(jobWith([...gauges(1, { RR: 15 }), lamp(2, 'steady')]));
+    expect(low['tire-low']).toMatch(/^Off the rim and looked at inside before air goes in/);
+    const seen = (sign: 'object' | 'sidewall' | 'stem-damaged') =>
+      advised(jobWith([...gauges(1, { RR: 149 }), { kind: 'visual', at: minute(2), wheel: 'RR', sign }]))[
+        'tire-leaking'
+      ];
+    expect(seen('object')).toMatch(/what sits in the tread first/);
+    expect(seen('sidewall')).toMatch(/not repaired: replace the tire/);
+    expect(seen('stem-damaged')).toMatch(/^Renew the stem/);
+  });
+
+  it('of a tire that rolled hot and low is to let it cool, and to look inside before air goes in', () => {
+    const said = advised(jobWith([...gauges(1, { RR: 120 }), heard(2, 'RR', { kPa: 120, tempC: 112 })]));
+    expect(said['tire-low']).toMatch(
+      /^Let it cool\..*off the rim and is looked at inside before air goes in/,
+    );
+  });
+
+  it('asks for what was not done, and never for what was', () => {
+    const seen = { isHeard: false, isWoken: true, isGauged: true, isNearFlat: false, signs: [] };
+    const swapped = at('positions-swapped');
+    expect(adviceOn(swapped, [swapped], seen)).not.toMatch(/Wake the wheels first/);
+    expect(adviceOn(swapped, [swapped], { ...seen, isWoken: false })).toMatch(/^Wake the wheels first/);
+    for (const code of ['tire-low', 'tire-underinflated', 'tire-overinflated'] as const)
+      expect(adviceOn(at(code), [at(code)], { ...seen, isHeard: true, isGauged: false })).toMatch(
+        /^Gauge it/,
+      );
   });
 
   it('is to be read alone where nothing else holds', () => {

@@ -1,3 +1,4 @@
+import type { DamageSign } from '../damage';
 import { recordOf, type FindingCode } from '.';
 
 /** A finding that holds, as advice goes by it. */
@@ -15,8 +16,10 @@ export interface SeenThere {
   isGauged: boolean;
   /** One of the tires stood nearly flat, and nobody has looked into it since. */
   isNearFlat: boolean;
+  /** What was seen of the tires that nobody has said anything of since. */
+  signs: readonly DamageSign[];
 }
-const all: SeenThere = { isHeard: true, isWoken: true, isGauged: true, isNearFlat: false };
+const all: SeenThere = { isHeard: true, isWoken: true, isGauged: true, isNearFlat: false, signs: [] };
 
 /**
  * What to do about a finding, beside what else holds: one piece of advice never speaks against another, and none asks for
@@ -39,6 +42,8 @@ export function adviceOn(
   if (code === 'tire-low' || code === 'tire-leaking') {
     if (holds('tire-hot') && (code === 'tire-low' || holds('tire-low'))) return hotAndLow;
     if (seen.isNearFlat) return nearFlat;
+    const [sign] = code === 'tire-leaking' ? seen.signs : [];
+    if (sign && !holds('tire-hot')) return ofSign[sign];
   }
   for (const [other, instead] of Object.entries(beside[code] ?? {}))
     if (holds(other as FindingCode)) return instead;
@@ -57,6 +62,15 @@ const hotAndLow =
   'Let it cool. Rolled low and hot it comes off the rim and is looked at inside before air goes in; then find out why it was low.';
 const nearFlat =
   'Off the rim and looked at inside before air goes in: it stood nearly flat. Then find the leak, repair it and fill to placard.';
+
+/** Where to look first, by what was seen. */
+const ofSign: Record<DamageSign, string> = {
+  flat: nearFlat,
+  object:
+    'Soapy water on what sits in the tread first: where it leaks, draw it out and repair, then fill to placard.',
+  sidewall: 'A hurt sidewall is not repaired: replace the tire.',
+  'stem-damaged': 'Renew the stem, then fill to placard and look for bubbles.',
+};
 
 /** Of a tire that nobody gauged. */
 const gaugeFirst: Partial<Record<FindingCode, string>> = {

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { byFileSchema } from '../by-file/schema';
+import { proofSchema } from '../proof/schema';
 
 const at = z.iso.datetime({ offset: true });
 
@@ -41,6 +42,8 @@ export const visitNotesSchema = z.looseObject({
   followedUpBy: z.looseObject({ id: z.string(), number: z.int() }).optional(),
   /** The wheel set that is to go on when the car comes: the job was made ready beforehand. */
   plannedSet: z.looseObject({ id: z.string(), label: z.string(), rack: z.string().nullable() }).optional(),
+  /** What was proved when it was handed over. */
+  proof: proofSchema.optional(),
   /** Why the car left though not all was proved. */
   unproved: z.string().optional(),
   /** What was worked out on the bench for this visit. */

@@ -1,3 +1,4 @@
+import type { z } from 'zod';
 import { hasFactsByFile, madeHere } from '../by-file';
 import { setAside } from '../set-aside';
 import { programmingVerdict } from '../sensor-programming';
@@ -7,6 +8,7 @@ import { ledgerOf, type Ledger } from '../ledger';
 import { isAboveWakeSpeed } from '../wake-speed';
 import { unexplainedDamage } from '../damage';
 import { monitoredWheels, wheelsOf } from '../placard';
+import type { proofSchema } from './schema';
 import { wheelsOffTarget } from '../filling';
 import { lastTouchedMs, softSince } from '../history';
 import { needOf } from '../relearn/choice/need';
@@ -14,37 +16,23 @@ import { holdsScanned } from '../registration';
 import { sameId } from '../sensor-id';
 import { listWheels, type Position } from '../wheel';
 
-/** What must be shown before a car counts as put right. */
-export const proofItems = [
-  'pressures',
-  'damage',
-  'registration',
-  'reports',
-  'reset',
-  'codes',
-  'lamp',
-] as const;
+export type Proof = z.infer<typeof proofSchema>;
 
-/** One of them, and how it stands. */
-export interface ProofItem {
-  name: (typeof proofItems)[number];
-  /** `open`: not looked at since the last change to the car. */
-  state: 'met' | 'unmet' | 'open';
-  /** The state in words. */
-  text: string;
-}
-
-export interface Proof {
-  proved: boolean;
-  checks: ProofItem[];
-}
+/** One thing that must be shown, and how it stands. */
+export type ProofItem = Proof['checks'][number];
 
 /**
  * Whether the visit proved that it worked: pressures at their targets, registered equal to scanned at
  * every wheel, every wheel heard on the road, codes cleared and not back, lamp off. What was seen
  * before the last change to the car proves nothing, nor does what came by a file; what a file says against it counts.
+ * A visit that was handed over keeps what it was then: the same on its page, its sheet, its history and in the figures.
  */
 export function proofOf(job: Job): Proof {
+  const { handedOverAt, proof } = job.visit ?? {};
+  return handedOverAt !== undefined && proof ? proof : proofNow(job);
+}
+
+function proofNow(job: Job): Proof {
   const checks = checksOf(job);
   const own = hasFactsByFile(job) ? checksOf(madeHere(job)) : checks;
   const both = own.map((here) => {

@@ -15,7 +15,9 @@ import {
   scans,
   silent,
 } from '../../../tests/support/car';
+import { markedByFile } from '../by-file';
 import type { CarWrite, Job, Observation, Seen } from '../job';
+import { sheetOf } from '../sheet';
 import { proofOf, unequalEntries, writeVerdict, type ProofItem } from '.';
 
 type More = Parameters<typeof jobWith>[1];
@@ -46,6 +48,27 @@ it('IDs that were typed say nothing of the codes until somebody says there are n
   expect(state(typed)).toBe('open');
   expect(state({ ...typed, codes: [] } as Observation)).toBe('met');
   expect(state(registry(5))).toBe('met');
+});
+
+describe('a visit that was handed over', () => {
+  const kept = {
+    proved: false,
+    checks: [{ name: 'lamp' as const, state: 'open' as const, text: 'Look at the lamp.' }],
+  };
+  const visit = { handedOverAt: minute(40), unproved: 'in a hurry', proof: kept };
+  it('keeps what was proved then, whatever is worked out of it later', () => {
+    const job = jobWith(seen, { visit });
+    expect(proofOf(job)).toEqual(kept);
+    expect(sheetOf(job).proof).toEqual(kept);
+    expect(proofOf(jobWith(seen, { visit: { proof: kept } })).proved).toBe(true);
+  });
+  it('is another shop’s word where it came by a file, and proves nothing', () => {
+    const told = markedByFile(jobWith(seen, { visit: { ...visit, proof: { proved: true, checks: [] } } }), {
+      at: minute(50),
+      by: 'Ines',
+    });
+    expect(proofOf(told).proved).toBe(false);
+  });
 });
 
 describe('a visit', () => {

@@ -4,6 +4,7 @@ import { findingsThatHold, type Assessment, type Finding, type NextTest, type Te
 import { recordOf } from '../finding';
 import { unexplainedDamage } from '../damage';
 import { allOf, atWheel, type Job } from '../job';
+import { readingAtWheel } from '../filling';
 import { linesAt } from '../lamp/lines';
 import { ledgerOf, silentAfterTries, type Ledger } from '../ledger';
 import { outdoorKPa } from '../ledger/standing';
@@ -104,8 +105,8 @@ function* openMoves(asked: Job, context: MoveContext): Generator<Move> {
 }
 
 /** The gauge read it short, and what was seen since says that it is not: it is read again before air goes in. */
-function isOutspoken(job: Job, { gauge }: Ledger, wheel: Position, holding: readonly Finding[]): boolean {
-  const reading = gauge[wheel]?.seen;
+function isOutspoken(job: Job, ledger: Ledger, wheel: Position, holding: readonly Finding[]): boolean {
+  const reading = readingAtWheel(ledger, wheel);
   const read = reading && outdoorKPa(job, reading);
   const isFound = holding.some(
     ({ code, wheels }) => (code === 'tire-low' || code === 'tire-underinflated') && wheels.includes(wheel),

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { gauge, gauges, heard, jobWith, lamp } from '../../../tests/support/car';
 import { livedJob } from '../../../tests/support/lived-job';
 import { findingsThatHold } from '../assessment';
 import { assessBriefly } from '../diagnosis';
@@ -186,6 +187,41 @@ describe('headline, first finding and move', () => {
     for (const kind of ['act', 'fill', 'gauge', 'wake', 'write-ids'] as const) expect(kinds).toContain(kind);
     expect(visits.some(({ move }) => isCheck(move))).toBe(true);
   });
+});
+
+describe('a gauge reading of before what says otherwise', () => {
+  // A sensor says 171 a day after the gauge read 231.
+  const job = jobWith([
+    ...gauges(1, { RF: 231 }),
+    heard(1 + 26 * 60, 'RF', { kPa: 171 }),
+    lamp(3 + 26 * 60, 'steady'),
+  ]);
+  const assessment = assessBriefly(job);
+
+  it('is called earlier, and the gauge is the next move', () => {
+    const [, rf] = columnsOf(job, assessment);
+    expect(rf?.gauge?.state).toBe('earlier');
+    const move = nextMove(job, { assessment, handedOver: false, hasTool: true, hasLead: false });
+    expect(move).toMatchObject({ kind: 'gauge', wheel: 'RF', again: true });
+  });
+
+  it('is told beside the later one as the reason', () => {
+    const words = clausesFor(job, { code: 'tire-leaking', wheels: ['RF'] }, undefined, metric).map(
+      (one) => one.words,
+    );
+    expect(words).toEqual(['RF was gauged at 231, and 26 hours later its sensor says 171.']);
+  });
+});
+
+it('an air line that reads good after a trusted gauge read low proves nothing, and asks for no less air', () => {
+  const seen = [...gauges(1, { RF: 168 }), gauge(5, 'RF', 231, { trusted: false })];
+  const job = jobWith(seen);
+  const assessment = assessBriefly(job);
+  expect(columnsOf(job, assessment)[1]).toMatchObject({
+    gauge: { kPa: 231, state: 'not-trusted' },
+    target: { advice: 'add', addKPa: 62 },
+  });
+  expect(proofOf(job).checks.find(({ name }) => name === 'pressures')?.state).toBe('unmet');
 });
 
 it('what is proved is never found to be wrong', () => {

@@ -69,6 +69,7 @@ export function handOver(
       ...notesOf(job),
       handedOverAt: handedOverAt.toISOString(),
       handedOverBy: who.name,
+      proof,
       ...(!proof.proved && asked.unproved && { unproved: asked.unproved }),
       ...(asked.signature && {
         signature: { strokes: asked.signature.strokes, at: handedOverAt.toISOString() },

@@ -8,6 +8,7 @@ import { unnamedVehicle } from '../../core/job/words';
 import type { RunRecord } from '../../core/relearn/run';
 import { success, type Result } from '../../core/result';
 import { canonicalVin } from '../../core/vin';
+import { proofOf } from '../../core/proof';
 import { notesOf, plateOf, profileOf } from '../../core/visit/notes';
 import { addConfirmation, findConfirmation } from '../../data/confirmations';
 import { inTransaction, type Tx } from '../../data/database';
@@ -43,16 +44,10 @@ export function takeIn(
     const key = theirKey && isUuid(theirKey) ? theirKey : deriveKey('file', theirKey ?? JSON.stringify(file));
     // A key of another program is no UUID: ours is derived from it, so that the same file is the same job again.
     const keyFor = (theirs: string) => (isUuid(theirs) ? theirs : deriveKey(key, `key ${theirs}`));
-    const {
-      header,
-      entries,
-      writes,
-      runs: imported,
-      services,
-      confirmations,
-    } = fromJobFile(mark ? markedByFile(file, mark) : file, keyFor);
+    const facts = mark ? markedByFile(file, mark) : file;
+    const { header, entries, writes, runs: imported, services, confirmations } = fromJobFile(facts, keyFor);
     const there = await jobs.findJobByKey(tx, key);
-    const row = there ?? (await createFromFile(tx, key, header, who));
+    const row = there ?? (await createFromFile(tx, key, withProof(header, facts), who));
     const closed = there && there.state !== 'open' ? closedJob(there.state) : undefined;
     const held = await observations.heldOf(
       tx,
@@ -116,6 +111,18 @@ async function addRunFrom(tx: Tx, job: jobs.JobRow, run: RunRecord, who: Person)
   for (const [place, event] of run.events.entries())
     await runs.addEvent(tx, row, deriveKey(run.key, `event ${place}`), event);
 }
+
+/** A visit that a file says was handed over: what of it is proved here, and that not all is where nobody said why. */
+function withProof(header: Header, file: Job): Header {
+  const { visit } = header;
+  if (visit?.handedOverAt === undefined) return header;
+  const proof = proofOf(file);
+  return {
+    ...header,
+    visit: { ...visit, proof, ...(!proof.proved && { unproved: visit.unproved ?? notSaid }) },
+  };
+}
+const notSaid = 'Not said.';
 
 async function createFromFile(tx: Tx, key: string, job: Header, who: Person) {
   const { label = unnamedVehicle, modelYear } = job.vehicle;

@@ -4,6 +4,7 @@ import { linesAt, type Lines } from '../../lamp/lines';
 import { monitoredWheels, placardKPa, wheelsOf } from '../../placard';
 import { atmosphericKPa, atTemperature } from '../../pressure';
 import { canonicalId } from '../../sensor-id';
+import { sensorWrites } from '../../sensor-programming';
 import type { Position } from '../../wheel';
 import { bit, causeIndex } from '../hypotheses';
 import { model } from '../model';
@@ -25,6 +26,9 @@ export function contextOf(job: Job, changes: readonly Change[]): Context {
     records,
     otherSets,
     filedIds: new Set([...records.map(({ id }) => id), ...otherSets.flat()]),
+    cloned: new Set(
+      sensorWrites(job).flatMap(({ mode, asked }) => (mode === 'clone' ? [canonicalId(asked.id)] : [])),
+    ),
     wheels,
     monitored: monitoredWheels(job),
     placard,

@@ -142,6 +142,8 @@ export interface Context {
   /** The car's sensors on record, and all IDs on file, in the form for comparing. */
   records: { id: string; wheel: Position | undefined; ageYears: number | undefined }[];
   filedIds: ReadonlySet<string>;
+  /** IDs that were to be written into new sensors as clones, likewise. */
+  cloned: ReadonlySet<string>;
   /** The IDs of each of the vehicle's other sets on file, likewise. */
   otherSets: string[][];
 }

@@ -135,9 +135,9 @@ const isOfOtherAir = (
 const isLaterStop = ({ seen }: Placed<'gauge'>, ms: number): boolean =>
   ms > Date.parse(seen.at) && !isOneStop(ms, Date.parse(seen.at));
 
-/** The sensor speaks of so much more than the gauge read that air was put in, or one of them is wrong. */
+/** The sensor speaks of so much more, or less, than the gauge read that air was put in or lost, or one of them is wrong. */
 const saysOther = (read: { kPa: number }, repliedKPa: number | null | undefined): boolean =>
-  repliedKPa != null && repliedKPa - read.kPa > 2 * handledKPa;
+  repliedKPa != null && Math.abs(repliedKPa - read.kPa) > 2 * handledKPa;
 
 /** Two trusted readings of one stop of which the later is far lower, and no sensor says so: a third one settles it. */
 function disagree(

@@ -116,20 +116,22 @@ function otherIdFactor({ filedIds }: Context, own: string, held: string, byChanc
 
 /**
  * The slip was made the other way: the ID of the wheel's old sensor, which the car holds rightly, was written into the new
- * one. By chance a new sensor is as near only if both are of one box.
+ * one. By chance a new sensor is as near only if both are of one box, where nobody wrote a clone.
  */
 function clonedFactor(
-  { filedIds }: Context,
+  { filedIds, cloned }: Context,
   { recordedId }: Recorded,
   own: string,
   held: string,
   byChance: number,
 ): number {
-  if (recordedId !== held) return 0;
-  const { onFile, batchSpan, sameBatch, clonedSlip } = model.held;
-  const near = Math.max(chanceOfId(own), sameBatch / (2 * batchSpan));
+  const isCloned = cloned.has(held);
+  if (recordedId !== held && !isCloned) return 0;
+  const { onFile, batchSpan, likeNumber, clonedSlip } = model.held;
+  const distance = numericDistance(own, held) ?? Number.POSITIVE_INFINITY;
+  const near = isCloned || distance >= batchSpan ? chanceOfId(own) : likeNumber / (2 * batchSpan);
   const written = (clonedSlip * slipChance(held, own, model.slips, confusable)) / near;
-  return ((onFile / filedIds.size) * written) / byChance;
+  return ((onFile / Math.max(1, filedIds.size)) * written) / byChance;
 }
 
 /** An ID that is held where an unheard sensor was never learned: that of the one before it, where the record still names that, or any. */

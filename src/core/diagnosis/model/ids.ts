@@ -44,6 +44,7 @@ export const held = {
   recordMoved: judged(0.02, 'wheels change places'),
   /** With a sensor on record, the chance that there is none is this part of what it would be. */
   recordDoubted: judged(0.3, 'a record may be of another wheel'),
+  likeNumber: judged(0.02, 'the new sensor comes from the box of the old one'),
   clonedSlip: judged(0.5, 'of the slips with the old one on file: into the sensor, not into the car'),
   /** The car holds nothing for a wheel whose sensor died, or never was. */
   goneAndEmpty: judged(0.02, 'a dead sensor stays registered'),

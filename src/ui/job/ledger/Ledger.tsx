@@ -92,8 +92,8 @@ export function Ledger({
         {row('gauge', `Gauge, ${units.pressure}`, (column) => (
           <GaugeCell column={column} units={units} onGauge={onGauge} />
         ))}
-        {row('target', `Set now, ${units.pressure}`, ({ target }) => (
-          <TargetCell target={target} units={units} />
+        {row('target', `Set now, ${units.pressure}`, (column) => (
+          <TargetCell column={column} units={units} />
         ))}
         {anySensor &&
           row('sensor', 'Sensor, by the tool', (column) => (

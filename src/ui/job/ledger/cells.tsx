@@ -19,7 +19,7 @@ import styles from './Ledger.module.css';
 /** What stands in the ledger at one wheel by one source. */
 
 /** What to set it to now. */
-export function TargetCell({ target, units }: { target: Column['target']; units: UnitChoice }) {
+export function TargetCell({ column: { target, gauge }, units }: { column: Column; units: UnitChoice }) {
   return (
     <div className={styles.cell}>
       {target?.setNowKPa !== undefined && target.addKPa !== undefined && (
@@ -32,7 +32,7 @@ export function TargetCell({ target, units }: { target: Column['target']; units:
                 : target.uncertaintyKPa !== undefined && uncertainty(target.uncertaintyKPa, units)}
             </span>
           </span>
-          <span className={styles.small}>{whatToDo(target, units)}</span>
+          <span className={styles.small}>{whatToDo(target, gauge?.state, units)}</span>
         </>
       )}
     </div>
@@ -54,8 +54,14 @@ export function LiveCell({ live, units }: { live: Column['live']; units: UnitCho
 }
 
 /** What to do to the air; a tire hot from driving is never bled. */
-function whatToDo({ addKPa, advice }: Target, units: UnitChoice): string {
+function whatToDo(
+  { addKPa, advice }: Target,
+  read: NonNullable<Column['gauge']>['state'] | undefined,
+  units: UnitChoice,
+): string {
   if (addKPa === undefined) return '';
+  // It rests on a figure of before what says otherwise.
+  if (read === 'earlier') return 'gauge it again';
   if (advice === 'leave') return 'leave it';
   return advice === 'let-cool' ? 'let it cool first' : formatDifference(pressure, addKPa, units.pressure);
 }

@@ -1,6 +1,6 @@
 import { damageAt } from '../../../damage';
 import { readingThatCounts, tireCelsius } from '../../../gauge';
-import { allOf, altitudeOf, atWheel } from '../../../job';
+import { allOf, altitudeOf, atWheel, trustedAt } from '../../../job';
 import { signWords } from '../../../job/words';
 import { thresholdsFor } from '../../../lamp';
 import { linesAt } from '../../../lamp/lines';
@@ -172,6 +172,7 @@ function turnsClause({ job, wheel }: AtWheel): Clause[] {
 const leaking: Reason = {
   at: (at) => {
     const said = [...lostByGauge(at), ...lostBySensor(at), ...signsAt(at), ...foundLow(at)];
+    if (said.length === 0) said.push(...lostBetween(at));
     return said.length > 0 ? said : lowAlone(at);
   },
 };
@@ -206,7 +207,25 @@ function lostBySensor({ job, wheel, kPa, evidence }: AtWheel): Clause[] {
   ];
 }
 
-/** "9 minutes", "3 hours", "1 day". */
+/** What the gauge read, and what its sensor says of it at a later time. */
+const lostBetween = ({ job, wheel, kPa }: AtWheel): Clause[] => {
+  const gauge = trustedAt(job, wheel).at(-1);
+  const heard = atWheel(job, 'activation', wheel).findLast(({ seen }) => seen.replies.length > 0);
+  const reply = heard && strongest(heard.seen.replies);
+  if (!gauge || !heard || reply?.kPa == null) return [];
+  const days = (Date.parse(heard.seen.at) - Date.parse(gauge.seen.at)) / 86_400_000;
+  return days <= 0 || gauge.seen.kPa - reply.kPa < 3 * leastShownKPa
+    ? []
+    : [
+        clause(
+          `${wheel} was gauged at ${kPa(gauge.seen.kPa)}, and ${spanOf(days)} later its sensor says ${kPa(reply.kPa)}.`,
+          gauge,
+          heard,
+        ),
+      ];
+};
+
+/** "9 minutes", "3 hours, "1 day". */
 function spanOf(days: number): string {
   const minutes = days * 1440;
   const [count, unit] =
