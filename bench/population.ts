@@ -7,7 +7,7 @@ import { population, worldNames, type Report, type WayOfWorking } from '../src/c
  * same cars. In the world that is reported of it writes the reliability chart to docs/reliability.svg; the other is for
  * choosing by.
  *
- * Run: npx tsx bench/population.ts [cars] [seed] [reporting, fitting or plain]
+ * Run: npx tsx bench/population.ts [cars] [seed] [reporting, fitting, plain, or either of the first with -befallen]
  */
 const cars = Number(process.argv[2] ?? 20_000);
 const seed = Number(process.argv[3] ?? 7);
@@ -36,6 +36,10 @@ for (const { name, label } of ways) {
 process.stdout.write(
   `minutes against the whole round: ${(report.engine.minutesPerCar / report.checklist.minutesPerCar).toFixed(3)}; ` +
     `expected calibration error ${report.calibrationError.toFixed(4)}\n`,
+);
+const { there, byRound, missed, left } = report.leaks;
+process.stdout.write(
+  `leaks: ${there} there, ${byRound} told by a full round; of these ${missed} not told when it would act, ${left} of them with nothing said of the tire\n`,
 );
 for (const { from, to, claims, meanChance, shareTrue } of report.reliability) {
   process.stdout.write(

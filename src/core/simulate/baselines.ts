@@ -25,7 +25,7 @@ export function checklistOn(
   car: TrueCar,
   start: Job,
   chance: Chance,
-): { findings: Claimed[]; minutes: number } {
+): { findings: Claimed[]; minutes: number; job: Job } {
   let job = start;
   // The lamp was looked at when the car was booked in, for either way of working.
   let minutes = 0;
@@ -44,7 +44,7 @@ export function checklistOn(
       if (ledgerOf(job).sensor[wheel]?.kind === 'silent') add('activation', wheel);
     add('registry');
   } else add('wheelspeed');
-  return { findings: byPattern(job), minutes };
+  return { findings: byPattern(job), minutes, job };
 }
 
 function byPattern(job: Job): Claimed[] {

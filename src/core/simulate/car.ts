@@ -3,6 +3,7 @@ import { overinflatedShare, regulations } from '../lamp';
 import { atTemperature } from '../pressure';
 import { usualWakeSpeedKmh } from '../wake-speed';
 import { roadWheels, type Position } from '../wheel';
+import { befall } from './befell';
 import type { Chance } from './chance';
 import type { World } from './world';
 
@@ -24,6 +25,8 @@ export interface TrueWheel {
   stuckKPa: number | undefined;
   registration: 'registered' | 'mistyped' | 'unregistered';
   oddRadius: boolean;
+  /** It is the small spare, in place of the wheel that was there. */
+  spare?: boolean;
 }
 
 export type WholeSet = 'not-learned' | 'without-sensors' | 'another-family';
@@ -51,6 +54,8 @@ export interface TrueCar {
   baselineNotSet: boolean;
   wheelSpeedFault: boolean;
   cooled: boolean;
+  /** What the shop's gauge reads beside the truth, kPa; another one is right. */
+  gaugeOffKPa?: number;
 }
 
 /** The lamp's figures on every simulated car with sensors. */
@@ -71,6 +76,9 @@ const placards: readonly [AxlesKPa, ...AxlesKPa[]] = [
   [220, 250],
   [250, 230],
 ];
+
+/** When every simulated car comes in. */
+export const arrivesAt = '2026-10-14T14:00:00.000Z';
 
 /** Draws a car; `off` is how far this block of cars is from the world's figures. */
 export function drawCar(chance: Chance, off: (figure: string) => number, world: World): TrueCar {
@@ -187,6 +195,7 @@ export function drawCar(chance: Chance, off: (figure: string) => number, world: 
     },
   };
   if (indirect) for (const wheel of wheels) wheel.oddRadius = chance.is(rate('odd', world.indirect.odd));
+  if (world.befell) befall(car, world.befell, chance, arrivesAt);
   return car;
 }
 

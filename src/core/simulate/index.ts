@@ -1,7 +1,7 @@
 import { drawCar } from './car';
 import { chanceFrom, type Chance } from './chance';
 import { lampOf } from './look';
-import { runCar, type CarResult, type Outcome } from './loop';
+import { runCar, type CarResult, type Leaks, type Outcome } from './loop';
 import { calibrationErrorOf, Reliabilities, type Reliability } from '../reliability';
 import { pushedOff, worlds, type World, type WorldName } from './world';
 
@@ -31,6 +31,7 @@ export interface Report {
   reliability: Reliability[];
   /** How far chance and share lie apart. */
   calibrationError: number;
+  leaks: Leaks;
 }
 
 /** Cars whose world is pushed off alike. */
@@ -70,6 +71,7 @@ function drawVisitor(chance: Chance, off: (figure: string) => number, world: Wor
 class Tally {
   private readonly results = { engine: emptySum(), checklist: emptySum(), replace: emptySum() };
   private readonly reliabilities = new Reliabilities();
+  private readonly leaks: Leaks = { there: 0, byRound: 0, missed: 0, left: 0 };
   private count = 0;
 
   constructor(private readonly seed: number) {}
@@ -78,6 +80,7 @@ class Tally {
     this.count += 1;
     for (const way of waysOfWorking) addTo(this.results[way], result[way]);
     for (const claim of result.claims) this.reliabilities.add(claim);
+    for (const key of ['there', 'byRound', 'missed', 'left'] as const) this.leaks[key] += result.leaks[key];
   }
 
   report(): Report {
@@ -95,6 +98,7 @@ class Tally {
       replace: record(this.results.replace),
       reliability,
       calibrationError: calibrationErrorOf(reliability),
+      leaks: { ...this.leaks },
     };
   }
 }

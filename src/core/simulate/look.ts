@@ -2,13 +2,13 @@ import type { Test } from '../assessment';
 import type { Observation, Seen } from '../job';
 import type { Position } from '../wheel';
 import { atTemperature } from '../pressure';
-import { canHear, lowLine, lowOffKPa, saidBy, type TrueCar, type TrueWheel } from './car';
+import { arrivesAt, canHear, lowLine, lowOffKPa, saidBy, type TrueCar, type TrueWheel } from './car';
 import type { Chance } from './chance';
 
 /** What a look at a true car shows: its lamp when it is booked in, and the answer of any test. */
 
 /** The time of the nth thing done. */
-const at = (n: number): string => new Date(Date.UTC(2026, 9, 14, 14, 0, 0) + n * 60_000).toISOString();
+const at = (n: number): string => new Date(Date.parse(arrivesAt) + n * 60_000).toISOString();
 
 export function lampOf(car: TrueCar, chance: Chance): Seen<'lamp'> {
   const lamp = (state: Seen<'lamp'>['state'], more: Partial<Seen<'lamp'>> = {}): Seen<'lamp'> => ({
@@ -133,7 +133,12 @@ function gauge(car: TrueCar, wheel: TrueWheel, n: number, chance: Chance): Obser
   const { seen } = car.world;
   const wild = chance.is(seen.gaugeWildShare);
   const error = chance.normal(0, wild ? seen.gaugeWildSd : seen.gaugeSd);
-  const kPa = Math.max(0, Math.round(warm(car, wheel.kPa) + error));
+  const again = car.job.observations.some(
+    (seenBefore) => seenBefore.kind === 'gauge' && seenBefore.wheel === wheel.wheel,
+  );
+  // Who reads a wheel again because the gauge is doubted takes another one.
+  const beside = again ? 0 : (car.gaugeOffKPa ?? 0);
+  const kPa = Math.max(0, Math.round(warm(car, wheel.kPa) + beside + error));
   const read = { kind: 'gauge' as const, at: at(n), wheel: wheel.wheel, kPa };
   if (car.warmK === 0) return { ...read, tire: 'cold' as const };
   // Half of those who gauge a warm tire measure how warm it is.
@@ -154,6 +159,7 @@ function look(car: TrueCar, wheel: TrueWheel, n: number, chance: Chance): Observ
     ...(wheel.leaking && chance.is(car.world.seen.objectInLeak) ? [sign('object')] : []),
     ...(!wheel.leaking && chance.is(0.006) ? [sign('object')] : []),
     ...(wheel.oddRadius && chance.is(0.6) ? [sign('odd-size')] : []),
+    ...(wheel.spare && chance.is(0.85) ? [sign('odd-size')] : []),
   ];
 }
 

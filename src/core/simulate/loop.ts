@@ -25,6 +25,17 @@ export interface CarResult {
   replace: Outcome;
   /** What the engine claimed of each wheel when it acted, with whether it was true: for the calibration. */
   claims: Claim[];
+  leaks: Leaks;
+}
+
+/** Tires that lose air: how many there are, and how many of them a full round, judged by the engine, tells. */
+export interface Leaks {
+  there: number;
+  byRound: number;
+  /** Told by the full round, and not when it would act. */
+  missed: number;
+  /** Of these nothing at all was said of the tire: the car would leave with it. */
+  left: number;
 }
 
 /** After so many tests a shop gives up; the engine never comes near (judgement). */
@@ -59,7 +70,23 @@ export function runCar(car: TrueCar, chance: Chance): CarResult {
     checklist: judge(listed.findings, listed.minutes, isTrue, truths),
     replace: judge(sold.findings, sold.minutes, isTrue, truths),
     claims,
+    leaks: leaksIn(car, findings, () => verdictOn(listed.job).findings),
   };
+}
+
+function leaksIn({ wheels }: TrueCar, acted: readonly Finding[], byRound: () => readonly Finding[]): Leaks {
+  const there = wheels.filter(({ leaking }) => leaking).map(({ wheel }) => wheel);
+  if (there.length === 0) return { there: 0, byRound: 0, missed: 0, left: 0 };
+  const says = (findings: readonly Finding[], wheel: Position, ...codes: FindingCode[]) =>
+    findings.some(
+      (finding) =>
+        finding.probability >= holds && codes.includes(finding.code) && finding.wheels.includes(wheel),
+    );
+  const round = byRound();
+  const told = there.filter((wheel) => says(round, wheel, 'tire-leaking'));
+  const missed = told.filter((wheel) => !says(acted, wheel, 'tire-leaking'));
+  const left = missed.filter((wheel) => !says(acted, wheel, 'tire-low', 'tire-underinflated'));
+  return { there: there.length, byRound: told.length, missed: missed.length, left: left.length };
 }
 
 function testByTest(car: TrueCar, start: Job, chance: Chance): { job: Job; minutes: number } {

@@ -67,6 +67,34 @@ describe('a simulated population', () => {
   });
 });
 
+describe('what befalls a car before it comes', () => {
+  const chance = chanceFrom(6);
+  const off = pushedOff(chance);
+  const cars = Array.from({ length: 1500 }, () => drawCar(chance, off, worlds['reporting-befallen']));
+
+  it('is a gauge that is off, a small spare, and readings of an earlier visit with all in order', () => {
+    const codes = new Set(cars.flatMap((car) => truthOf(car).map(({ code }) => code)));
+    expect(codes).toContain('gauge-off');
+    expect(codes).toContain('spare-in-use');
+    const read = cars.filter(({ job }) => job.history);
+    expect(read.length).toBeGreaterThan(700);
+    for (const { job } of read)
+      for (const { at, kPa } of job.history ?? []) {
+        expect(Date.parse(at)).toBeLessThan(Date.parse('2026-10-01T00:00:00Z'));
+        expect(kPa).toBeGreaterThan(190);
+      }
+  });
+
+  it('gives the spare its own pressure and no sensor', () => {
+    const spares = cars.flatMap(({ wheels }) => wheels.filter(({ spare }) => spare));
+    expect(spares.length).toBeGreaterThan(5);
+    for (const { sensor, kPa } of spares) {
+      expect(sensor).toBe('absent');
+      expect(kPa).toBeGreaterThan(200);
+    }
+  });
+});
+
 describe('a source of chance', () => {
   it('is uniform and normal as it says', () => {
     const chance = chanceFrom(9);

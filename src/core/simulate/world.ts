@@ -1,4 +1,5 @@
 import type { Service } from '../job';
+import type { Befell } from './befell';
 import type { Chance } from './chance';
 
 /**
@@ -82,8 +83,14 @@ const fitting = {
   lookedAtWithLampOff: 0.3,
 };
 
-export type World = typeof fitting;
-export const worldNames = ['fitting', 'reporting', 'plain'] as const;
+export type World = typeof fitting & { befell?: Befell };
+export const worldNames = [
+  'fitting',
+  'reporting',
+  'plain',
+  'fitting-befallen',
+  'reporting-befallen',
+] as const;
 export type WorldName = (typeof worldNames)[number];
 
 const reporting: World = {
@@ -173,7 +180,22 @@ const plain: World = {
   },
 };
 
-export const worlds: Readonly<Record<WorldName, World>> = { fitting, reporting, plain };
+/**
+ * Either world once more, where leaks began since the tires were last read, low tires were filled on the way, gauges are
+ * off and small spares are on.
+ */
+const befallen = {
+  fitting: { readBefore: 0.5, filledOnTheWay: 0.25, gaugeOff: 0.02, spareOn: 0.008 },
+  reporting: { readBefore: 0.6, filledOnTheWay: 0.3, gaugeOff: 0.03, spareOn: 0.012 },
+};
+
+export const worlds: Readonly<Record<WorldName, World>> = {
+  fitting,
+  reporting,
+  plain,
+  'fitting-befallen': { ...fitting, befell: befallen.fitting },
+  'reporting-befallen': { ...reporting, befell: befallen.reporting },
+};
 
 /** One car's own luck: every figure of the world off by up to this factor, anew for each block of cars. */
 const mostOff = 1.5;

@@ -62,16 +62,23 @@ function chanceAt(job: Job, wheel: Position): number {
   const usualKPa = roadKPa(job, wheel);
   // A spare of the size and pressure of the others is a wheel like any other.
   const isSmall = ownKPa >= smallFrom * usualKPa;
-  // Its pressure alone tells it of a car that is known to carry one.
-  const isHigh = placardedKPa !== undefined && kPa !== undefined && kPa > (usualKPa + ownKPa) / 2;
+  const isHigh = kPa !== undefined && kPa > usualKPa + highByKPa;
   if (!isSmall || !(isOdd || isHigh)) return 0;
   let odds = numbers.prior / (1 - numbers.prior);
   if (isOdd) odds *= numbers.oddSize.spare / numbers.oddSize.other;
   if (kPa !== undefined) odds *= asSpare(kPa, ownKPa) / asRoadTire(kPa, usualKPa);
   const heard = answersAt(job, wheel, kPa);
   if (heard !== 'not-woken') odds *= numbers[heard].spare / numbers[heard].other;
-  return odds / (1 + odds);
+  const chance = odds / (1 + odds);
+  // Its pressure alone tells it of a car that is known to carry one; of another it asks for a look.
+  return placardedKPa === undefined && !isOdd && heard !== 'silent' ? Math.min(chance, asksForALook) : chance;
 }
+
+/** So far over a road tire, kPa, it may be a small spare that was forgotten in its trunk (judgement). */
+const highByKPa = 45;
+
+/** Too likely to be let out of, too unlikely to be taken to be so (judgement). */
+const asksForALook = 0.4;
 
 /** So much more than a road tire the small kind is kept at (common practice). */
 const smallFrom = 1.5;
@@ -107,7 +114,11 @@ function answersAt(job: Job, wheel: Position, kPa: number | undefined): 'silent'
     (reply) => reply.kPa != null && kPa !== undefined && Math.abs(reply.kPa - kPa) < ownWithinKPa,
   );
   if (isOwn) return 'answered';
-  const isWoken = tries.length > 1 && answered.length === 0 && allOf(job, 'activation').length > tries.length;
+  // Where no other wheel was woken it may be the tool: a third try says as much.
+  const isWoken =
+    tries.length > 1 &&
+    answered.length === 0 &&
+    (tries.length > 2 || allOf(job, 'activation').length > tries.length);
   return isWoken ? 'silent' : 'not-woken';
 }
 

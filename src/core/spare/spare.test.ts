@@ -119,3 +119,51 @@ describe('nearly so, and no spare', () => {
     expect(chance(told, 'sensor-silent', 'RR')).toBeGreaterThan(0.5);
   });
 });
+
+describe('on a car whose placard names no spare', () => {
+  const bare = withSpare.filter(({ position }) => position !== 'spare');
+  const high = [lamp(0, 'flash-then-steady'), ...gauges(1, { RR: 400 })];
+
+  it('its pressure alone asks for a look, before air is let out or a sensor sold', () => {
+    const told = assess(job(high, bare));
+    expect(chance(told, 'spare-in-use', 'RR')).toBeGreaterThan(0.1);
+    expect(chance(told, 'spare-in-use', 'RR')).toBeLessThan(0.5);
+    expect(told.decision.verdict).toBe('check-first');
+    expect(told.nextTests[0]).toMatchObject({ test: 'visual', wheel: 'RR', about: { code: 'spare-in-use' } });
+  });
+
+  it('looked at, and of the size of the others, it is a road tire with too much air', () => {
+    const look: Observation = { kind: 'visual', at: minute(2), wheel: 'RR', sign: 'stem-metal' };
+    const told = assess(job([...high, look], bare));
+    expect(told.nextTests[0]?.test).not.toBe('visual');
+    expect(chance(told, 'tire-overinflated', 'RR')).toBeGreaterThan(0.5);
+  });
+
+  it.each([370, 400, 430])(
+    'with %i kPa and no answer it is the spare: nothing is let out, no sensor is missed',
+    (kPa) => {
+      const told = assess(
+        job([lamp(0, 'flash-then-steady'), ...gauges(1, { RR: kPa }), ...silentAt('RR'), registry(8)], bare),
+      );
+      expect(chance(told, 'spare-in-use', 'RR')).toBeGreaterThan(0.5);
+      expect(chance(told, 'sensor-silent', 'RR')).toBeLessThan(0.05);
+      expect(told.targets.map(({ advice }) => advice)).not.toContain('let-out');
+    },
+  );
+
+  it('nearly so: a sensor that answers with its pressure is a road tire filled by feel', () => {
+    const told = assess(
+      job([...gauges(1, { RR: 400 }), ...scans(4, { RR: [heard(4, 'RR', { kPa: 400 })] })], bare),
+    );
+    expect(chance(told, 'spare-in-use', 'RR')).toBeLessThan(0.05);
+    expect(chance(told, 'tire-overinflated', 'RR')).toBeGreaterThan(0.5);
+  });
+
+  it('nearly so: 300 kPa with a silent sensor is looked at, and no more', () => {
+    const told = assess(
+      job([lamp(0, 'flash-then-steady'), ...gauges(1, { RR: 300 }), ...silentAt('RR')], bare),
+    );
+    expect(chance(told, 'spare-in-use', 'RR')).toBeLessThan(0.5);
+    expect(told.nextTests[0]).toMatchObject({ test: 'visual', wheel: 'RR' });
+  });
+});

@@ -2,6 +2,8 @@ import { holds, type NextTest, type Test } from '../../assessment';
 import { unexplainedDamage } from '../../damage';
 import { failedInRelearn } from '../../history';
 import { questionsOf, stakesOf, type FindingCode } from '../../finding';
+import { atWheel } from '../../job';
+import { spareOn } from '../../spare';
 import type { Position } from '../../wheel';
 import { isWhollyRead } from '../../registration';
 import { chanceOf, type Judgement } from './claims';
@@ -44,8 +46,33 @@ export function nextTests(judgement: Judgement): NextTest[] {
   const failed = all.filter(
     ({ test, wheel }) => test === 'activation' && wheel === failedInRelearn(judgement.evidence.context.job),
   );
-  return [...failed, ...all.filter((test) => !failed.includes(test))];
+  const look = lookForSpare(judgement);
+  const first = [...(look ? [look] : []), ...failed];
+  return [
+    ...first,
+    ...all.filter((one) => !first.some(({ test, wheel }) => test === one.test && wheel === one.wheel)),
+  ];
 }
+
+/** Where a wheel may be the small spare, and nobody looked: before air is let out, or a sensor sold for it. */
+function lookForSpare({ evidence: { context } }: Judgement): NextTest | undefined {
+  const spare = spareOn(context.job);
+  if (!spare || spare.chance < leastSuspected || spare.chance >= holds) return undefined;
+  if (atWheel(context.job, 'visual', spare.wheel).length > 0) return undefined;
+  const minutes = model.minutes.visual;
+  const missed = stakesOf('spare-in-use')?.missed ?? 0;
+  return {
+    test: 'visual',
+    wheel: spare.wheel,
+    minutes,
+    bits: rounded(entropy(spare.chance)),
+    savesMinutes: rounded(spare.chance * missed - minutes),
+    about: { code: 'spare-in-use', wheels: [spare.wheel] },
+  };
+}
+
+/** From this chance on it is asked about (judgement). */
+const leastSuspected = 0.1;
 
 /**
  * What is done however little it tells, before there is nothing to do: every tire is gauged, damage is said what it was,
