@@ -6,7 +6,7 @@ import { isSpareAt } from '../spare';
 import type { Position } from '../wheel';
 
 /**
- * Where a gauge reading puts its tire: at or under the figure that lights the lamp, short of its target, at it, over it,
+ * Where a gauge reading puts its tire: at or under the figure that lights the lamp, short of its placard, at it, over it,
  * or so far over that it is a finding.
  */
 export type Standing = 'low' | 'short' | 'good' | 'over' | 'too-high';
@@ -16,7 +16,7 @@ export type Standing = 'low' | 'short' | 'good' | 'over' | 'too-high';
  * nobody knows how warm, unless even warm it would light the lamp; and where the placard is not known.
  */
 export function standingOf(job: Job, wheel: Position, reading: Seen<'gauge'>): Standing | undefined {
-  const { low, over } = linesAt(job, wheel);
+  const { low, short, over } = linesAt(job, wheel);
   const kPa = outdoorKPa(job, reading);
   if ((kPa ?? reading.kPa) <= low) return 'low';
   const { advice } = targetFor(job, wheel, reading) ?? {};
@@ -24,7 +24,8 @@ export function standingOf(job: Job, wheel: Position, reading: Seen<'gauge'>): S
   if (kPa > over && !isSpareAt(job, wheel)) return 'too-high';
   switch (advice) {
     case 'add':
-      return 'short';
+      // Short of what the coldest hour wants is not short of the placard of now.
+      return kPa <= short ? 'short' : 'good';
     case 'leave':
       return 'good';
     case 'let-out':

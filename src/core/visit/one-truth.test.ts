@@ -213,6 +213,18 @@ describe('a gauge reading of before what says otherwise', () => {
   });
 });
 
+it('a tire at its placard is good, also where the coldest hour wants more: only what to set says so', () => {
+  const job = jobWith(gauges(1, { LR: 221 }), {
+    climate: { nowC: 12, overnightLowC: -8, altitudeM: 0, fillPolicy: 'morning' },
+  });
+  const columns = columnsOf(job, assessBriefly(job));
+  expect(columns.map(({ gauge: cell }) => cell?.state)).toEqual(['good', 'good', 'good', 'good']);
+  for (const { target } of columns) {
+    expect(target?.advice).toBe('add');
+    expect(target?.addKPa).toBeGreaterThan(15);
+  }
+});
+
 it('an air line that reads good after a trusted gauge read low proves nothing, and asks for no less air', () => {
   const seen = [...gauges(1, { RF: 168 }), gauge(5, 'RF', 231, { trusted: false })];
   const job = jobWith(seen);

@@ -12,7 +12,7 @@ import {
   type Reply,
 } from '../../job';
 import { strongest, type Ledger } from '../../ledger';
-import { outdoorKPa, standingOf } from '../../ledger/standing';
+import { standingOf } from '../../ledger/standing';
 import { type Lines } from '../../lamp/lines';
 import { atTemperature } from '../../pressure';
 import { canonicalId } from '../../sensor-id';
@@ -67,7 +67,7 @@ export function wheelEvidence(context: Context, job: Job, ledger: Ledger, wheel:
     bands: context.bands[place] ?? [],
     ...gaugeOf(context, job, wheel, last, answered, course),
     course,
-    standing: gaugesDisagree || fallsSince ? undefined : standingNow(job, wheel, gauges, lines),
+    standing: gaugesDisagree || fallsSince ? undefined : standingNow(job, wheel, gauges),
     gaugeIsOld,
     gaugesDisagree,
     gaugeAgain:
@@ -103,7 +103,6 @@ function standingNow(
   job: Job,
   wheel: Position,
   gauges: readonly Placed<'gauge'>[],
-  lines: Lines,
 ): WheelEvidence['standing'] {
   const last = gauges.at(-1);
   if (!last || last.seen.trusted === false || softSince(job).includes(wheel)) return undefined;
@@ -117,9 +116,7 @@ function standingNow(
   const standing = spokeSince ? undefined : standingOf(job, wheel, last.seen);
   const lamp = allOf(job, 'lamp').findLast(isSince);
   const lampSaysOther = lamp?.seen.state === (standing === 'low' ? 'off' : 'steady');
-  // Short of what the coldest hour wants is not short of the placard of now.
-  const isShortOfPlacard = (outdoorKPa(job, last.seen) ?? 0) <= lines.short;
-  return lampSaysOther || (standing === 'short' && !isShortOfPlacard) ? undefined : standing;
+  return lampSaysOther ? undefined : standing;
 }
 
 /** Air was let out to teach the car between what the sensor said and what the gauge read: they are of two fillings. */

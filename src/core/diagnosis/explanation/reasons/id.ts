@@ -3,7 +3,7 @@ import { atWheel } from '../../../job';
 import { doneWords } from '../../../job/words';
 import { describeSlip, groupedId, sameId, slipBetween } from '../../../sensor-id';
 import { isAboveWakeSpeed } from '../../../wake-speed';
-import { listWheels } from '../../../wheel';
+import { listWheels, walkingOrder, type Position } from '../../../wheel';
 import { clause, where, type AtWheel, type Clause, type Known, type Reason } from './clause';
 import { flashing, notHeard } from './sensor';
 
@@ -115,6 +115,8 @@ export const idReasons = {
       const real = there && ledger.gauge[there];
       const held = ledger.registered[wheel];
       const heard = there && ledger.sensor[there];
+      const exchanged = exchangedWith(at, there);
+      if (exchanged) return exchanged;
       if (held != null && heard?.kind === 'heard' && sameId(heard.reply.id, held))
         return [
           clause(
@@ -179,6 +181,25 @@ export const idReasons = {
     },
   },
 } as const satisfies Record<string, Reason>;
+
+/** Two wheels that have each other's ID are told once, at the first of them; undefined where these two are not so. */
+function exchangedWith({ ledger, wheel }: AtWheel, there: Position | undefined): Clause[] | undefined {
+  const [here, other] = [ledger.sensor[wheel], there && ledger.sensor[there]];
+  const [held, heldThere] = [ledger.registered[wheel], there && ledger.registered[there]];
+  if (!there || held == null || heldThere == null) return undefined;
+  if (here?.kind !== 'heard' || other?.kind !== 'heard') return undefined;
+  if (!sameId(here.reply.id, heldThere) || !sameId(other.reply.id, held)) return undefined;
+  return walkingOrder.indexOf(there) < walkingOrder.indexOf(wheel)
+    ? []
+    : [
+        clause(
+          `The car has ${groupedId(held)} at ${wheel} and ${groupedId(heldThere)} at ${there}; they answer the other way round.`,
+          ledger.registry,
+          here.at,
+          other.at,
+        ),
+      ];
+}
 
 /** What is shown is what the other wheel has, and not what this one has, kPa. */
 const isRather = (shown: number, there: number, here: number): boolean =>
