@@ -4,42 +4,26 @@ import { defineConfig } from 'astro/config';
 import { createHash } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { build } from 'esbuild';
+import { build, type BuildOptions } from 'esbuild';
 
-/** The code of the threads that judge, beside the server. */
-const judgeThread = {
-  name: 'judge-thread',
+/** A program that runs in Node beside the pages, in one file. */
+const program = (name: string, entry: string, more: BuildOptions = {}) => ({
+  name,
   hooks: {
     'astro:build:done': async () => {
       await build({
-        entryPoints: ['src/workers/judge.ts'],
-        outfile: 'dist/judge.mjs',
-        bundle: true,
-        platform: 'node',
-        format: 'esm',
-        target: 'node20',
-      });
-    },
-  },
-};
-
-/** The server process, around the pages. */
-const serverProcess = {
-  name: 'server-process',
-  hooks: {
-    'astro:build:done': async () => {
-      await build({
-        entryPoints: ['src/server/main.ts'],
-        outfile: 'dist/server.mjs',
+        entryPoints: [entry],
+        outfile: `dist/${name}.mjs`,
         bundle: true,
         packages: 'external',
         platform: 'node',
         format: 'esm',
         target: 'node20',
+        ...more,
       });
     },
   },
-};
+});
 
 /** What every page starts with. */
 const earlyHand = {
@@ -91,8 +75,10 @@ export default defineConfig({
   // Nothing of a view waits on the server (what is fetched later is shown in the browser alone), so it is sent in one piece.
   integrations: [
     react({ experimentalDisableStreaming: true }),
-    judgeThread,
-    serverProcess,
+    program('server', 'src/server/main.ts'),
+    // The threads that judge are many: each reads one file and no packages.
+    program('judge', 'src/workers/judge.ts', { packages: 'bundle' }),
+    program('standins', 'src/standins/main.ts'),
     earlyHand,
     serviceWorker,
   ],

@@ -173,8 +173,7 @@ const portsSchema = z.object({ tool: z.int(), bay: z.int(), weather: z.int() });
 async function startStandins(folder: string, cars: string, undo: Undo): Promise<Record<string, string>> {
   const part = startPart(
     [
-      ...['--import', 'tsx', join(root, 'src/standins/main.ts')],
-      ...[cars, join(folder, 'cars.json'), join(root, 'demo/weather.json')],
+      ...[join(root, 'dist/standins.mjs'), cars, join(folder, 'cars.json'), join(root, 'demo/weather.json')],
       ...[join(root, 'demo/sensors.json'), '0', '0'],
     ],
     { cwd: root },

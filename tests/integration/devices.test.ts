@@ -47,9 +47,7 @@ async function startDevices() {
   writeFileSync(join(folder, 'cars.json'), JSON.stringify(cars));
   part = startPart(
     [
-      '--import',
-      'tsx',
-      join(root, 'src/standins/main.ts'),
+      join(root, 'dist/standins.mjs'),
       join(folder, 'cars.json'),
       join(folder, 'state.json'),
       join(root, 'demo/weather.json'),
