@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { assess } from '../src/core/diagnosis';
+import { assess, assessBriefly } from '../src/core/diagnosis';
 import type { Job } from '../src/core/job';
 import { parseJob } from '../src/core/job/schema';
 import { fullJob } from './full-job';
@@ -47,11 +47,11 @@ process.stdout.write(
 );
 
 /** Each call by itself: the median, and the slowest hundredth. */
-function single(name: string, all: readonly Job[]): void {
+function single(name: string, all: readonly Job[], work: (job: Job) => unknown = assess): void {
   const times = all.flatMap((job) =>
     Array.from({ length: 400 }, () => {
       const started = performance.now();
-      assess(job);
+      work(job);
       return performance.now() - started;
     }).slice(200),
   );
@@ -66,6 +66,7 @@ single(
 );
 single('five wheels, all there is to see, in order', [fullJob(false)]);
 single('five wheels, all there is to see, in trouble', [fullJob(true)]);
+single('the same, verdict alone', [fullJob(true)], assessBriefly);
 
 const calls = Number(process.argv[2] ?? 20_000);
 const heapMB = () => {

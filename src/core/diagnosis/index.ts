@@ -13,7 +13,7 @@ import type { UnitChoice } from '../units';
 import { inWalkingOrder, type Position } from '../wheel';
 import { Factors, posteriorOf } from './inference';
 import { type Claim, type Judgement, claimsFrom, decisionFrom, nextTests, rounded } from './decision';
-import { evidenceOf } from './evidence';
+import { type Context, evidenceOf } from './evidence';
 import { type Experience, priorsFor } from './learning';
 import { decibans, inconsistenciesOf, leastNamed, weigherOf } from './explanation';
 import type { Reasons } from './explanation/reasons';
@@ -28,9 +28,8 @@ const leastTold = 0.05;
 export function assess(job: Job, experience?: Experience): Assessment {
   const { job: sensible, places, gaugeOff } = setAside(job);
   const judging = judged(sensible, gaugeOff, experience);
-  const { judgement, priors, factors } = judging;
-  const judge = (other: Job) => judged(other, gaugeOff, experience).judgement;
-  const weigh = weigherOf(sensible, judgement, priors, factors, judge);
+  const judge = (other: Job) => judgementOf(other, gaugeOff, experience, judging).judgement;
+  const weigh = weigherOf(sensible, judging.judgement, judge);
   // Evidence names an observation by its place in the job as it was handed in.
   const inJob: Weigh = (code, wheels) =>
     code === 'gauge-off'
@@ -89,19 +88,30 @@ function assessmentFrom(asked: Job, judging: ReturnType<typeof judged>, weigh: W
 }
 
 function judged(job: Job, gaugeOff: GaugeOff | undefined, experience: Experience | undefined) {
+  const { judgement, factors } = judgementOf(job, gaugeOff, experience);
+  const told = claimsFrom(judgement).filter(({ chance }) => chance >= leastTold);
+  return { judgement, told, factors };
+}
+
+/** `like`: a job so much alike that sums worked out for it serve again. */
+function judgementOf(
+  job: Job,
+  gaugeOff: GaugeOff | undefined,
+  experience: Experience | undefined,
+  like?: { judgement: Judgement; factors: Factors },
+) {
   const ledger = ledgerOf(job);
   const evidence = evidenceOf(job, ledger);
-  const priors = priorsFor(evidence.context, experience);
-  const factors = new Factors(priors);
-  const judgement: Judgement = {
-    evidence,
-    ledger,
-    posterior: posteriorOf(evidence, priors, factors),
-    gaugeOff,
-  };
-  const told = claimsFrom(judgement).filter(({ chance }) => chance >= leastTold);
-  return { judgement, told, priors, factors };
+  const isLike = like && groundOf(like.judgement.evidence.context) === groundOf(evidence.context);
+  const factors = isLike ? like.factors : new Factors(priorsFor(evidence.context, experience));
+  const posterior = posteriorOf(evidence, factors);
+  const judgement: Judgement = { evidence, ledger, posterior, gaugeOff };
+  return { judgement, factors };
 }
+
+/** All a judgement takes for granted, in one text: where it is the same, equal evidence has the same sums. */
+const groundOf = (context: Context): string =>
+  JSON.stringify([{ ...context, job: undefined }, [...context.filedIds], [...context.cloned]]);
 
 /** Of a job with more observations than a visit has it is not told what each adds. */
 const mostLeftOut = 200;

@@ -6,9 +6,6 @@ const root2Pi = Math.sqrt(2 * Math.PI);
 export const normalDensity = (distance: number, variance: number): number =>
   Math.exp((-distance * distance) / (2 * variance)) / (root2Pi * Math.sqrt(variance));
 
-/** The density at the mean: no distance makes it higher. */
-export const highestNormalDensity = (variance: number): number => 1 / (root2Pi * Math.sqrt(variance));
-
 /** Beyond this many standard deviations the integral is 0 or 1 to the last digit of what is added to it. */
 const edge = 8;
 const stepsPerSd = 32;

@@ -18,11 +18,6 @@ interface KindRecord<Kind extends ObservationKind> {
   words: (seen: Seen<Kind>, units: UnitChoice) => string;
   /** The row of the ledger it stands in, and at which wheels; missing where it stands in none. */
   row?: { source: Source; wheels: (seen: Seen<Kind>) => Position[] };
-  /**
-   * What is worked out anew when one is put in or taken out: what is known of its own wheel; what the car says of
-   * its own position; the car as a whole; the car and every position; or nothing a fault rests on.
-   */
-  reaches: 'its-wheel' | 'its-position' | 'the-car' | 'the-car-and-positions' | 'no-fault';
 }
 
 const kPa = (value: number, { pressure: unit }: UnitChoice) => format(pressure, value, unit);
@@ -32,11 +27,9 @@ const kinds: { readonly [Kind in ObservationKind]: KindRecord<Kind> } = {
   lamp: {
     words: ({ state, bulbCheck }) =>
       `Lamp ${lampWords[state]}${bulbCheck === false ? ', no check at ignition on' : ''}`,
-    reaches: 'the-car',
   },
   visual: {
     words: ({ wheel, sign }) => `${wheel}: ${signWords[sign]}`,
-    reaches: 'its-wheel',
   },
   gauge: {
     words: (seen, units) => {
@@ -47,7 +40,6 @@ const kinds: { readonly [Kind in ObservationKind]: KindRecord<Kind> } = {
       return `Gauge at ${seen.wheel} reads ${shown}, ${seen.tire}${warmth}${warning ? `, ${warning}` : ''}`;
     },
     row: { source: 'gauge', wheels: atItsWheel },
-    reaches: 'its-wheel',
   },
   activation: {
     words: ({ wheel, trigger, replies }, units) => {
@@ -63,7 +55,6 @@ const kinds: { readonly [Kind in ObservationKind]: KindRecord<Kind> } = {
       return `${wheel} answers ${groupedId(first.id)}: ${details.join(', ')}`;
     },
     row: { source: 'sensor', wheels: atItsWheel },
-    reaches: 'its-wheel',
   },
   registry: {
     words: ({ entries, codes, cleared }) => {
@@ -75,7 +66,6 @@ const kinds: { readonly [Kind in ObservationKind]: KindRecord<Kind> } = {
       ].join('; ');
     },
     row: { source: 'held', wheels: ({ entries }) => entries.map(({ wheel }) => wheel) },
-    reaches: 'the-car-and-positions',
   },
   live: {
     words: (seen, units) => {
@@ -84,35 +74,28 @@ const kinds: { readonly [Kind in ObservationKind]: KindRecord<Kind> } = {
       return `Car has ${seen.kPa ? kPa(seen.kPa, units) : 'nothing'} from ${seen.wheel}${speed}${battery}`;
     },
     row: { source: 'live', wheels: atItsWheel },
-    reaches: 'its-position',
   },
   display: {
     words: (seen, units) =>
       `Display shows ${seen.kPa === null ? 'nothing' : kPa(seen.kPa, units)} at ${seen.wheel}`,
     row: { source: 'display', wheels: atItsWheel },
-    reaches: 'its-position',
   },
   dtc: {
     words: ({ code, status, about, wheel }) =>
       `Code ${code} ${status}: ${[about?.replace('-', ' ') ?? 'meaning not known', wheel].filter(Boolean).join(', ')}`,
-    reaches: 'the-car-and-positions',
   },
   reception: {
     words: ({ id, received, expected }) => `${groupedId(id)} heard ${received} of ${expected} times`,
-    reaches: 'the-car',
   },
   wheelspeed: {
     words: ({ wheel, ratio }) =>
       `${wheel} turns ${(Math.abs(ratio - 1) * 100).toFixed(2)} % ${ratio < 1 ? 'slower' : 'faster'} than the mean`,
-    reaches: 'its-wheel',
   },
   voltage: {
     words: ({ volts, engine }) => `Supply ${volts.toFixed(1)} V, engine ${engine}`,
-    reaches: 'no-fault',
   },
   relearn: {
     words: ({ method, outcome }) => `Relearn by ${method}: ${outcome.replaceAll('-', ' ')}`,
-    reaches: 'the-car-and-positions',
   },
 };
 
@@ -132,6 +115,3 @@ export function cellsOf(seen: Observation): { source: Source; wheel: Position }[
   const { row } = recordOf<ObservationKind>(seen);
   return row ? row.wheels(seen as never).map((wheel) => ({ source: row.source, wheel })) : [];
 }
-
-export const reachOf = ({ kind }: Pick<Observation, 'kind'>): KindRecord<ObservationKind>['reaches'] =>
-  kinds[kind].reaches;

@@ -4,7 +4,7 @@ import { metric } from '../units';
 import { percent, sureness } from '../assessment/words';
 import type { Observation } from '../job';
 import { observationSchema } from '../job/schema';
-import { cellsOf, describe as inWords, observationKinds, reachOf } from '.';
+import { cellsOf, describe as inWords, observationKinds } from '.';
 
 const psi = { ...metric, pressure: 'psi' as const, temperature: '°F' as const };
 const at = minute(0);
@@ -79,11 +79,5 @@ describe('a kind of observation', () => {
     expect(cellsOf(silent(0, 'RR'))).toEqual([{ source: 'sensor', wheel: 'RR' }]);
     expect(cellsOf(registry(0)).map(({ wheel }) => wheel)).toEqual(['LF', 'RF', 'RR', 'LR']);
     expect(cellsOf(lamp(0, 'off'))).toEqual([]);
-  });
-
-  it('says what of a judgement rests on it', () => {
-    expect(reachOf(gauge(0, 'LF', 231))).toBe('its-wheel');
-    expect(reachOf(live(0, 'LF', 231, 60))).toBe('its-position');
-    expect(reachOf({ kind: 'voltage' })).toBe('no-fault');
   });
 });

@@ -55,7 +55,7 @@ export const emptySums = (): Sums => zeros(rows * causeCount);
 export class Adder {
   readonly sums = emptySums();
 
-  add(weight: number, findings: number, cause: number): void {
+  readonly take: Emit = (weight, findings, cause) => {
     const { sums } = this;
     sums[cause] = (sums[cause] ?? 0) + weight;
     if (isSound(findings)) {
@@ -66,7 +66,7 @@ export class Adder {
       const at = (32 - Math.clz32(rest & -rest)) * causeCount + cause;
       sums[at] = (sums[at] ?? 0) + weight;
     }
-  }
+  };
 }
 
 const rowsWith = (part: 'tire' | 'sensor'): readonly number[] =>

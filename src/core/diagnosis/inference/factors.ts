@@ -1,304 +1,195 @@
-import type { Reply } from '../../job';
-import { Contents, Memo } from './memo';
-import type { Context, Evidence, PositionEvidence, WheelEvidence } from '../evidence';
-import {
-  Adder,
-  type Assignment,
-  type Emit,
-  type Permutation,
-  type Sums,
-  type System,
-  type WheelSet,
-  assignmentsOf,
-  heardNothing,
-  permutationsOf,
-  systemsOf,
-} from '../hypotheses';
+import type { CarEvidence, Evidence, PositionEvidence, WheelEvidence } from '../evidence';
+import { Adder, type Assignment, type Sums, type System } from '../hypotheses';
 import { priorsWith, type Priors } from '../learning';
 import {
-  type HearingAtMost,
-  type Held,
-  type Places,
+  type Answers,
+  type Figures,
+  type SensorAssumptions,
   answersOf,
-  hearingAtMost,
-  heldFactors,
-  keptFactor,
-  placesOf,
+  hearingParts,
+  sensorParts,
+  sensorStates,
+  shownParts,
+  tireParts,
   tireStates,
-  tireWeight,
   turningStates,
 } from '../likelihoods';
-import { PlacedSensor, type InSet, type SensorPlace, type SharedSums } from './placed-sensor';
-import { PlacedTire } from './placed-tire';
-import { PlacedWheel } from './placed-wheel';
+import { isDeaf } from '../hypotheses';
+import { Contents, Memo } from './memo';
 import {
-  type Accuracy,
   bareTire,
-  factorOf,
-  highestDensityOf,
   lowCodeFactors,
-  nothingShown,
+  factorOf,
   ownReply,
   type Sensed,
   tireAssumptions,
   tireStatesIn,
   wheelAt,
 } from './sensed-tire';
-import { accumulate, type Factor } from './sensor-sums';
-
-/** Every way to read the scans, and every way the car can be. */
-export interface Alternatives {
-  assignments: readonly Assignment[];
-  systems: readonly System[];
-}
+import { accumulate, type Factor, SensorSums } from './sensor-sums';
 
 /**
- * Sums already worked out, by the content of the evidence they rest on: most of them serve again at another
- * position, for another way the car can be, or when one observation is set aside.
+ * The factors of the wheels: what all states of one add up to. Those that rest on the same are worked out once: most
+ * serve again at another position, for another way the car can be, or when one observation is set aside.
  */
 export class Factors {
   private readonly contents = new Contents();
-  private readonly wheels = new Memo<PlacedWheel>();
-  private readonly sensors = new Memo<PlacedSensor>();
-  private readonly placedTires = new Memo<PlacedTire>();
-  private readonly places = new Memo<Places>();
+  private readonly wheels = new Memo<readonly Factor[]>();
+  private readonly factors = new Memo<Factor>();
+  private readonly priorsIn = new Memo<Priors>();
+  private readonly answers = new Memo<Answers>();
+  private readonly sensors = new Memo<SensorSums>();
   private readonly tires = new Memo<Sums>();
-  private readonly turning = new Memo<Factor>();
-  private readonly alone = new Memo<Factor>();
-  private readonly sets = new Memo<Map<WheelSet, InSet>>();
-  private readonly hearings = new WeakMap<PositionEvidence, HearingAtMost>();
-  private readonly held = new Memo<Memo<Held>>();
-  private readonly assignments = new Memo<readonly Assignment[]>();
-  private readonly systems = new Memo<readonly System[]>();
-  private readonly bySet = new Map<WheelSet, Priors>();
-  private orders: readonly Permutation[] | undefined;
 
-  /** How a sensor that gives figures may read. */
-  private readonly accuracies: readonly { accuracy: Accuracy; share: number }[];
+  constructor(readonly priors: Priors) {}
 
-  constructor(private readonly priors: Priors) {
-    const off = priors.of['sensor-inaccurate'];
-    this.accuracies = [
-      { accuracy: 'sound', share: 1 - off },
-      { accuracy: 'off', share: off },
-    ];
-  }
-
-  permutations(context: Context): readonly Permutation[] {
-    return (this.orders ??= permutationsOf(context, this.priors));
-  }
-
-  /** Every way to read the scans, and every way the car can be. */
-  alternativesOf(evidence: Evidence): Alternatives {
-    const { context, wheels, positions, car } = evidence;
-    const direct = context.job.vehicle.tpms.kind === 'direct';
-    const held = positions.map((position) => this.contents.ofHeld(position));
-    const scans = wheels.map((wheel) => this.contents.ofScan(wheel));
-    const sets = wheels.map((wheel) => this.contents.ofSet(wheel));
-    const isHeardDriving = positions.some(({ heardDriving }) => heardDriving);
-    return {
-      assignments: this.assignments.get([...held, ...scans], () =>
-        direct ? assignmentsOf(evidence, this.priors) : [heardNothing(wheels.length)],
-      ),
-      systems: this.systems.get([this.contents.ofCar(car), isHeardDriving, ...held, ...sets], () =>
-        systemsOf(evidence, this.priors),
-      ),
-    };
-  }
-
-  /** A wheel with a sensor, with the reply of this number taken as its own; 0: none of them. */
-  wheel(evidence: Evidence, place: number, reply = 0): PlacedWheel {
+  /** The factors of a wheel the lamp watches, its scan read one way: in a car of this kind, by the position it is taken to be at. */
+  of(
+    evidence: Evidence,
+    { own, elsewhere }: Assignment,
+    place: number,
+  ): (system: System) => readonly Factor[] {
+    const { positions, car } = evidence;
+    // A wheel of an indirect system says how fast it turns, and stays where it is.
+    if (positions.length === 0) return (system) => this.ofTurning(evidence, place, system);
     const wheel = wheelAt(evidence, place);
-    const own = ownReply(wheel, reply);
-    const positions = this.contents.ofPositions(evidence.positions);
-    const sensor = this.contents.ofSensor(wheel);
-    const tire = this.contents.ofTire(wheel);
-    return this.wheels.get([sensor, tire, reply, positions], () => {
-      const sensors = evidence.positions.map((position) =>
-        this.sensors.get(
-          [sensor, reply, this.contents.ofHearing(position), this.contents.ofShown(position)],
-          () => this.sensor({ context: evidence.context, wheel, position, own }),
+    const reply = own[place] ?? 0;
+    const bits = elsewhere[place] ?? 0;
+    const seen = [
+      this.contents.of(wheel, sensorParts),
+      this.contents.of(wheel, tireParts),
+      this.contents.of(evidence, positionParts),
+      this.contents.of(car, receptionParts),
+      ...[reply, bits],
+    ].join();
+    return (system) =>
+      this.wheels.get(`${seen},${system.kind},${Number(system.cooled)},${system.driveQuality}`, () =>
+        positions.map((position, at) =>
+          this.at({ evidence, place, wheel, position, reply, heldIsElsewhere: isBit(bits, at), system }),
         ),
       );
-      const placedTire = this.placedTires.get(
-        [tire, reply],
-        () =>
-          new PlacedTire(
-            tire,
-            own,
-            (sensed) => this.tire(evidence, place, sensed),
-            (sensed) => this.tireWeight(evidence, place, sensed),
-          ),
-      );
-      return new PlacedWheel(sensors, placedTire);
+  }
+
+  private at(sensed: SensorAt): Factor {
+    const { evidence, wheel, position, reply, heldIsElsewhere, system } = sensed;
+    const checkIns = checkInsOf(sensed, evidence.car.reception);
+    const counted = checkIns ? `${checkIns.expected}/${checkIns.received}/${system.driveQuality}` : '';
+    const ofSensor = `${this.contents.of(wheel, sensorParts)},${reply},${this.contents.of(position, hearingParts)},${Number(heldIsElsewhere)},${system.kind},${counted}`;
+    const key = `${ofSensor},${this.contents.of(wheel, tireParts)},${Number(system.cooled)}`;
+    return this.factors.get(key, () => {
+      const sums = this.sensors.get(ofSensor, () => this.sensor(sensed, checkIns));
+      return accumulate(sums.joinedWith((figures) => this.tire(sensed, figures)));
     });
   }
 
-  private sensor(at: SensorPlace): PlacedSensor {
-    const shared: SharedSums = {
-      hearing: this.hearingAt(at.position),
-      held: this.heldAt(at),
-      inSet: this.inSets(at),
-      numberOf: (checkIns, driveQuality) => this.contents.ofCheckIns(checkIns, driveQuality),
-    };
-    return new PlacedSensor(at, shared, this.contents.ofShown(at.position));
-  }
-
   /** The factor of a wheel of an indirect system. */
-  ofTurning(evidence: Evidence, place: number, system: System): Factor {
+  private ofTurning(evidence: Evidence, place: number, system: System): readonly Factor[] {
     const wheel = wheelAt(evidence, place);
-    return this.turning.get([this.contents.ofTurning(wheel), system.cooled], () => {
+    const key = `turning,${this.contents.of(wheel, tireParts)},${this.contents.of(wheel, turningParts)},${Number(system.cooled)}`;
+    return this.wheels.get(key, () => {
       const adder = new Adder();
-      const add = turningStates(wheel, this.priors, (weight, findings, cause) => {
-        adder.add(weight, findings, cause);
-      });
+      const add = turningStates(wheel, this.priors, adder.take);
       tireStatesIn(evidence, this.priors, place, bareTire(system), add);
-      return accumulate(adder.sums);
+      const factor = accumulate(adder.sums);
+      return evidence.wheels.map(() => factor);
     });
   }
 
   /** The factor of a wheel the lamp does not watch: only its tire. */
   ofTire(evidence: Evidence, place: number, system: System): Factor {
-    const wheel = this.contents.ofTire(wheelAt(evidence, place));
-    return this.alone.get([wheel, system.cooled], () => {
+    const wheel = wheelAt(evidence, place);
+    const key = `alone,${this.contents.of(wheel, tireParts)},${Number(system.cooled)}`;
+    return this.factors.get(key, () => {
       const adder = new Adder();
-      const add: Emit = (weight, findings) => {
-        adder.add(weight, findings, 0);
-      };
-      tireStatesIn(evidence, this.priors, place, bareTire(system), add);
+      tireStatesIn(evidence, this.priors, place, bareTire(system), (weight, findings) => {
+        adder.take(weight, findings, 0);
+      });
       return accumulate(adder.sums);
     });
   }
 
-  private hearingAt(position: PositionEvidence): HearingAtMost {
-    let known = this.hearings.get(position);
-    if (!known) this.hearings.set(position, (known = hearingAtMost(position, highestDensityOf(position))));
-    return known;
+  private sensor(sensed: SensorAt, checkIns: SensorAssumptions['checkIns']): SensorSums {
+    const { evidence, wheel, position, reply, system } = sensed;
+    const { context } = evidence;
+    const priors = this.priorsIn.get(system.set, () => priorsWith(this.priors, system.set));
+    const key = `${this.contents.of(wheel, sensorParts)},${reply},${system.set}`;
+    const answers = this.answers.get(key, () => {
+      // Where it is the tool that wakes none, its silence says nothing of them.
+      const seen = system.set === 'own-unheard' ? { ...wheel, misses: [], missedBefore: [] } : wheel;
+      return answersOf(context, priors, seen, ownReply(wheel, reply));
+    });
+    const sums = new SensorSums();
+    sensorStates(context, priors, wheel, position, assumptionsOf(sensed, checkIns), sums, answers);
+    return sums;
   }
 
-  /** How well the ID held at a position goes with a wheel there: by whether it is another wheel's, and by the set on the car. */
-  private heldAt({ context, wheel, position, own }: SensorPlace): SharedSums['held'] {
-    const known = this.held.get([position.held, own?.id, wheel.recordedId], () => new Memo());
-    return (heldIsElsewhere, { otherSet, otherSetNumber, mounted, mountedNumber }) =>
-      known.get([otherSetNumber, mountedNumber, heldIsElsewhere], () =>
-        heldFactors(context, wheel, position, { own, heldIsElsewhere, otherSet, mounted }),
-      );
-  }
-
-  /** What a sensor is like in a set of wheels: the same wherever the car has it. */
-  private inSets({ context, wheel, own }: SensorPlace): SharedSums['inSet'] {
-    const known = this.sets.get([this.contents.ofSensor(wheel), replyNumber(wheel, own)], () => new Map());
-    return (set) => {
-      let inSet = known.get(set);
-      if (!inSet) {
-        const priors = this.priorsIn(set);
-        // Where it is the tool that wakes none, its silence says nothing of them.
-        const heard = set === 'own-unheard' ? { ...wheel, misses: [], missedBefore: [] } : wheel;
-        known.set(set, (inSet = { priors, answers: answersOf(context, priors, heard, own) }));
-      }
-      return inSet;
-    };
-  }
-
-  private priorsIn(set: WheelSet): Priors {
-    let priors = this.bySet.get(set);
-    if (!priors) this.bySet.set(set, (priors = priorsWith(this.priors, set)));
-    return priors;
-  }
-
-  private tire(evidence: Evidence, place: number, sensed: Sensed): Sums {
-    const { position, figures, system } = sensed;
-    const shows = figures === 'car' && position !== undefined && position.shown.length > 0;
-    const shown = shows ? this.contents.ofShown(position) : 0;
-    const wheel = wheelAt(evidence, place);
-    const codes = lowCodeFactors(sensed);
-    return this.tires.get(
-      [
-        this.contents.ofTire(wheel),
-        replyAt(wheel, sensed),
-        codes.low,
-        codes.other,
-        shown,
-        system.cooled,
-        figures === 'none',
-      ],
-      () => {
-        const adder = new Adder();
-        for (const { accuracy, share } of this.accuraciesOf(sensed)) {
-          const assumed = tireAssumptions(evidence, this.priors, place, sensed, accuracy);
-          const places = shows
-            ? this.shownPlaces(evidence, place, sensed, accuracy, position)
-            : this.plainPlaces(evidence, place, sensed, accuracy);
-          const add: Emit = (weight, findings, cause) => {
-            adder.add(share * weight * factorOf(codes, findings), findings, cause);
-          };
-          tireStates(wheel, assumed, add, places);
-        }
-        return adder.sums;
-      },
-    );
-  }
-
-  /** What a tire weighs of which the car shows nothing. */
-  private tireWeight(evidence: Evidence, place: number, sensed: Sensed): number {
-    const wheel = wheelAt(evidence, place);
-    let total = 0;
-    for (const { accuracy, share } of this.accuraciesOf(sensed)) {
-      const assumed = tireAssumptions(evidence, this.priors, place, sensed, accuracy);
-      total += share * tireWeight(wheel, assumed, this.plainPlaces(evidence, place, sensed, accuracy));
-    }
-    return total;
+  /** The states of its tire, summed up by what the sensor's figures are to it. */
+  private tire({ evidence, place, wheel, position, reply, system }: SensorAt, figures: Figures): Sums {
+    const shown = this.contents.of(position, figures === 'car' ? shownParts : codeParts);
+    const key = `${this.contents.of(wheel, tireParts)},${figures === 'none' ? 0 : reply},${shown},${Number(system.cooled)},${figures}`;
+    return this.tires.get(key, () => {
+      const replyKPa = figures === 'none' ? undefined : (ownReply(wheel, reply)?.kPa ?? undefined);
+      const sensed: Sensed = { position, replyKPa, system, figures };
+      const codes = lowCodeFactors(sensed);
+      const adder = new Adder();
+      for (const { accuracy, share } of this.accuraciesOf(figures))
+        tireStates(
+          wheel,
+          tireAssumptions(evidence, this.priors, place, sensed, accuracy),
+          (weight, findings, cause) => {
+            adder.take(share * weight * factorOf(codes, findings), findings, cause);
+          },
+        );
+      return adder.sums;
+    });
   }
 
   /** How its sensor may read. One that is gone reads nothing, wrong or right. */
-  private accuraciesOf({ figures }: Sensed): readonly { accuracy: Accuracy; share: number }[] {
-    return figures === 'none' ? alwaysSound : this.accuracies;
-  }
-
-  /** Where a tire's pressure lies by itself and by its own reply: the same whether or not all went with the cold. */
-  private plainPlaces(evidence: Evidence, place: number, sensed: Sensed, accuracy: Accuracy): Places {
-    const wheel = wheelAt(evidence, place);
-    return this.places.get([this.contents.ofTire(wheel), replyAt(wheel, sensed), accuracy, 0], () =>
-      placesOf(wheel, {
-        ...tireAssumptions(evidence, this.priors, place, sensed, accuracy),
-        shown: nothingShown,
-      }),
-    );
-  }
-
-  /** The same by what the car shows of it too: that is of this visit, or it was kept from before and says nothing. */
-  private shownPlaces(
-    evidence: Evidence,
-    place: number,
-    sensed: Sensed,
-    accuracy: Accuracy,
-    position: PositionEvidence,
-  ): Places {
-    const wheel = wheelAt(evidence, place);
-    return this.places.get(
-      [this.contents.ofTire(wheel), replyAt(wheel, sensed), accuracy, this.contents.ofShown(position)],
-      () => {
-        const plain = this.plainPlaces(evidence, place, sensed, accuracy);
-        const assumed = tireAssumptions(evidence, this.priors, place, sensed, accuracy);
-        const kept = keptFactor(position.shown);
-        const places = placesOf(wheel, { ...assumed, noneKept: true });
-        places.forEach((shares, curve) => {
-          const ofKept = plain[curve] ?? [];
-          for (let at = 0; at < shares.length; at += 1)
-            shares[at] = (shares[at] ?? 0) + kept * (ofKept[at] ?? 0);
-        });
-        return places;
-      },
-    );
+  private accuraciesOf(figures: Figures) {
+    const off = figures === 'none' ? 0 : this.priors.of['sensor-inaccurate'];
+    return [
+      { accuracy: 'sound' as const, share: 1 - off },
+      ...(off > 0 ? [{ accuracy: 'off' as const, share: off }] : []),
+    ];
   }
 }
 
-const alwaysSound = [{ accuracy: 'sound', share: 1 }] as const;
+/** The sensor of a wheel where the car has the wheel at one position. */
+export interface SensorAt {
+  evidence: Evidence;
+  place: number;
+  wheel: WheelEvidence;
+  position: PositionEvidence;
+  /** Which of the replies is its own, from 1; 0: none of them. */
+  reply: number;
+  /** The ID held at the position is another wheel's. */
+  heldIsElsewhere: boolean;
+  system: System;
+}
 
-/** The place of a reply among those of its wheel, from 1; 0: none. */
-const replyNumber = ({ replies }: WheelEvidence, reply: Reply | undefined): number =>
-  reply ? replies.indexOf(reply) + 1 : 0;
+/** What is assumed of it. */
+export function assumptionsOf(
+  { wheel, reply, heldIsElsewhere, system }: SensorAt,
+  checkIns: SensorAssumptions['checkIns'],
+): SensorAssumptions {
+  const { otherSet, mounted, driveQuality } = system;
+  const own = ownReply(wheel, reply);
+  return { own, heldIsElsewhere, deaf: isDeaf(system), otherSet, mounted, driveQuality, checkIns };
+}
 
-/** Which reply the sensor's own figure of its tire stands in; -1: it has none. */
-const replyAt = ({ replies }: WheelEvidence, { replyKPa }: Sensed): number =>
-  replyKPa === undefined ? -1 : replies.findIndex(({ kPa }) => kPa === replyKPa);
+/** What was counted of its check-ins. A sensor nothing answered for has the ID the car holds there, else the one on record. */
+export function checkInsOf(
+  { wheel, position, reply }: Pick<SensorAt, 'wheel' | 'position' | 'reply'>,
+  reception: CarEvidence['reception'],
+): SensorAssumptions['checkIns'] {
+  if (reception.length === 0) return undefined;
+  const heard = ownReply(wheel, reply)?.id;
+  const id = heard ?? (wheel.replies.length === 0 ? (position.held ?? wheel.recordedId) : undefined);
+  return id === undefined ? undefined : reception.find((counts) => counts.id === id);
+}
+
+const codeParts = ['codes', 'noCodes'] as const;
+const positionParts = ['positions'] as const;
+const receptionParts = ['reception'] as const;
+const turningParts = ['turns', 'signs'] as const;
+const isBit = (bits: number, at: number): boolean => (bits & (1 << at)) !== 0;

@@ -1,12 +1,9 @@
 import { wheelFindings } from '../../finding';
-import type { Factors } from './factors';
-import type { Evidence } from '../evidence';
 import { everyWheel, overOrders, type Orders } from './orders';
 import type { Priors } from '../learning';
 import type { Factor } from './sensor-sums';
-import { type System, causeCount, causeIndex, rows, soundRow, zeros } from '../hypotheses';
+import { type Assignment, type System, causeCount, causeIndex, rows, soundRow, zeros } from '../hypotheses';
 import type { LampLikelihood } from '../likelihoods';
-import { totalOfFactor, type Watched, type Hypothesis } from './hypothesis';
 
 /** What may be true of the car as a whole. */
 export const carFacts = [
@@ -52,17 +49,33 @@ export const emptySum = (wheels: number, permutations: number): Sum => ({
   },
 });
 
-/** What is the same for all hypotheses. */
-export interface Car extends Watched {
-  evidence: Evidence;
-  factors: Factors;
+/** One way the car can be with one way to read the scans. */
+export interface Hypothesis {
+  assignment: Assignment;
+  system: System;
+  /** Prior and likelihood of these, over the product of the scales. */
+  weight: number;
+  /** Of the wheels that the lamp watches. */
+  orders: Orders;
+  /** Of the others. */
+  tires: readonly Factor[];
+}
+
+/** What is the same for all hypotheses. Wheels are places in the evidence. */
+export interface Car {
+  /** Those that the lamp watches, and those it does not. */
+  coupled: readonly number[];
+  free: readonly number[];
   lamp: LampLikelihood;
   priors: Priors;
 }
 
+/** The weight of all states of a wheel. */
+export const totalOf = (factor: Factor | undefined): number => factor?.[causeCount - 1] ?? 0;
+
 /** Adds up what one hypothesis comes to over these orders of the wheels. */
-export function tally(sum: Sum, hypothesis: Hypothesis, orders: Orders, car: Car): void {
-  const { weight, assignment, system, tires } = hypothesis;
+export function tally(sum: Sum, hypothesis: Hypothesis, car: Car): void {
+  const { weight, assignment, system, orders, tires } = hypothesis;
   const { free, lamp, priors } = car;
   const tireTotal = weight * inRow(tires, 0);
   const steps = lampSteps(lamp, system, priors);
@@ -73,7 +86,7 @@ export function tally(sum: Sum, hypothesis: Hypothesis, orders: Orders, car: Car
   // Of wheels whose IDs the car does not hold none is at another position than it has them.
   if (holdsOwn(system)) {
     around.byMap.forEach((amount, at) => {
-      const order = orders.kept[at]?.order ?? 0;
+      const order = orders.permutations[at]?.order ?? 0;
       sum.byMap[order] = (sum.byMap[order] ?? 0) + tireTotal * amount;
     });
   }
@@ -81,7 +94,7 @@ export function tally(sum: Sum, hypothesis: Hypothesis, orders: Orders, car: Car
   const wheels = car.coupled.length + free.length;
   free.forEach((place, at) => {
     const tire = tires[at];
-    const total = totalOfFactor(tire);
+    const total = totalOf(tire);
     for (let row = 0; row < rows; row += 1) {
       const share =
         row === latchRow || total === 0 ? 0 : (tire?.[row * causeCount + causeCount - 1] ?? 0) / total;
@@ -110,7 +123,7 @@ export function tally(sum: Sum, hypothesis: Hypothesis, orders: Orders, car: Car
 }
 
 /** The weight of all these tires being in a row. */
-export const inRow = (tires: readonly Factor[], row: number): number =>
+const inRow = (tires: readonly Factor[], row: number): number =>
   tires.reduce((product, tire) => product * (tire[row * causeCount + causeCount - 1] ?? 0), 1);
 
 const latchRow = wheelFindings.indexOf('lamp-latched') + 1;

@@ -1,22 +1,21 @@
 import { wheelFindings, type WheelFinding } from '../../finding';
-import type { Factors } from './factors';
 import { isWatched, type Evidence } from '../evidence';
-import { ordersLeft, ordersThatCount } from './orders';
-import { type Permutation, type System, inPlace, zeros } from '../hypotheses';
-import type { Priors } from '../learning';
-import { type LampLikelihood, lampLikelihood } from '../likelihoods';
-import { emptySum, inRow, tally, type Car, type CarFact, type Sum } from './marginals';
 import {
-  boundsOf,
-  type Placed,
-  placedIn,
-  hypothesesOf,
-  weightiestFirst,
-  type BoundAssignment,
-  type Watched,
-  type Hypothesis,
-  type ReadWheel,
-} from './hypothesis';
+  assignmentsOf,
+  heardNothing,
+  inPlace,
+  permutationsOf,
+  systemsOf,
+  zeros,
+  type Assignment,
+  type Permutation,
+  type System,
+} from '../hypotheses';
+import { lampLikelihood, mountedFactor } from '../likelihoods';
+import type { Factors } from './factors';
+import type { Factor } from './sensor-sums';
+import { ordersThatCount } from './orders';
+import { emptySum, tally, totalOf, type Car, type CarFact, type Sum } from './marginals';
 
 /** The chances of everything the model can say, given all that was seen. Wheels are places in the evidence. */
 export interface Posterior {
@@ -36,92 +35,56 @@ export interface Posterior {
   order: () => { position: number; wheel: number }[];
 }
 
-/** All that is left out of the sum together is less than this share of it, where nothing else is asked for. */
-export const mostLeftOut = 1e-10;
-
 /**
  * The exact posterior: a sum over every way the car can be, every way to read the scans and every order of
  * the wheels; within each, the wheels depend on one another only by the worst cause they give the lamp, so
  * their states are summed wheel by wheel. The lamp shows the worst cause, and "the worst is k" is "all are k
- * or less" without "all are k-1 or less": a sum over five products. What a bound shows to add next to nothing
- * is not worked out: together less than the share `leftOut` of the whole.
+ * or less" without "all are k-1 or less": a sum over five products.
  */
-export function posteriorOf(
-  evidence: Evidence,
-  priors: Priors,
-  factors: Factors,
-  leftOut = mostLeftOut,
-): Posterior {
+export function posteriorOf(evidence: Evidence, factors: Factors): Posterior {
+  const { priors } = factors;
+  const isDirect = evidence.context.job.vehicle.tpms.kind === 'direct';
+  const wheels = evidence.wheels.length;
   const watched = watchedOf(evidence);
-  const permutations =
-    evidence.context.job.vehicle.tpms.kind === 'direct'
-      ? factors.permutations(evidence.context)
-      : inPlace(watched.coupled.length);
-  const car: Car = { evidence, factors, lamp: lampLikelihood(evidence), priors, ...watched };
-  const alternatives = factors.alternativesOf(evidence);
-  const placed = placedIn(evidence, factors);
-  const sum = emptySum(evidence.wheels.length, permutations.length);
-  const scales = zeros(evidence.wheels.length);
-  const hypotheses = addAssignments(
-    weightiestFirst(evidence, factors, watched, placed, alternatives),
-    alternatives.systems,
-    {
-      car,
-      placed,
-      permutations,
-      scales,
-      sum,
-      leftOut,
-    },
+  const permutations = isDirect ? permutationsOf(evidence.context, priors) : inPlace(watched.coupled.length);
+  const systems = systemsOf(evidence, priors);
+  const readings = likeliest(
+    isDirect ? assignmentsOf(evidence, priors) : [heardNothing(wheels)],
+    (assignment) => mostByWheel(evidence, factors, watched, assignment, systems),
   );
-  return posteriorFrom(sum, { ...watched, evidence, permutations, scales, hypotheses });
+  const car: Car = { lamp: lampLikelihood(evidence), priors, ...watched };
+  const sum = emptySum(wheels, permutations.length);
+  // Each wheel over about what it weighs, so that products of many wheels stay in the range of numbers.
+  const scales = (readings[0]?.most ?? []).map((most) => most || 1);
+  for (const { assignment } of readings) {
+    const ofWheels = watched.coupled.map((place) => factors.of(evidence, assignment, place));
+    for (const system of systems) {
+      const weight = scales.reduce(
+        (share, scale) => share / scale,
+        assignment.weight * system.weight * mountedFactor(assignment.heard, system.mounted),
+      );
+      const grid = ofWheels.map((of) => of(system));
+      const tires = watched.free.map((place) => factors.ofTire(evidence, place, system));
+      const ofTires = tires.reduce((product, tire) => product * totalOf(tire), weight);
+      const orders = ordersThatCount(permutations, grid, (negligible * sum.all) / ofTires);
+      if (orders.length > 0)
+        tally(sum, { assignment, system, weight, orders: { permutations: orders, grid }, tires }, car);
+    }
+  }
+  const hypotheses = readings.length * systems.length;
+  return posteriorFrom(sum, { ...watched, permutations, scales, evidence, hypotheses });
 }
 
-/** More ways to read the scans than this are not gone through: then the scans tell hardly anything (judgement). */
-const mostAssignments = 8;
+/** What adds no more than this share to what was added up already adds nothing that could be seen. */
+const negligible = 1e-12;
 
-/** Adds up the ways to read the scans until what is left cannot count; gives back how much was gone through. */
-function addAssignments(
-  assignments: readonly BoundAssignment[],
-  systems: readonly System[],
-  {
-    car,
-    placed,
-    permutations,
-    scales,
-    sum,
-    leftOut,
-  }: {
-    car: Car;
-    placed: Placed;
-    permutations: readonly Permutation[];
-    scales: number[];
-    sum: Sum;
-    leftOut: number;
-  },
-): number {
-  const negligible =
-    leftOut / (Math.min(assignments.length, mostAssignments) * systems.length * permutations.length);
-  const first = assignments[0]?.logMost ?? 0;
-  // Against the first, so that none leaves the range of numbers.
-  const shares = assignments.map(({ logMost }) => Math.exp(logMost - first));
-  let taken = 0;
-  for (const { assignment } of assignments.slice(0, mostAssignments)) {
-    if (taken > 0) {
-      const logScale = scales.reduce((total, scale) => total + Math.log(scale || 1), 0);
-      const left = shares.slice(taken).reduce((total, share) => total + share, 0);
-      if (Math.log(left) + first - logScale < Math.log(leftOut * sum.all)) break;
-    }
-    addUp(
-      hypothesesOf(car.evidence, car.factors, car, placed, assignment, systems, scales),
-      permutations,
-      negligible,
-      sum,
-      car,
-    );
-    taken += 1;
-  }
-  return assignments.length + taken * systems.length;
+/** No less than what a wheel weighs, wherever it is. */
+const mostOf = (factors: readonly Factor[]): number => Math.max(...factors.map(totalOf));
+
+/** The wheels of the evidence, as places in it: those the lamp watches, and those it does not. */
+interface Watched {
+  coupled: readonly number[];
+  free: readonly number[];
 }
 
 function watchedOf({ context, wheels }: Evidence): Watched {
@@ -131,56 +94,36 @@ function watchedOf({ context, wheels }: Evidence): Watched {
   return { coupled, free };
 }
 
-/** Adds up the hypotheses and orders that count, the weightiest first: it tells what of the others is too small. */
-function addUp(
-  hypotheses: readonly Hypothesis[],
-  permutations: readonly Permutation[],
-  negligible: number,
-  sum: Sum,
-  car: Car,
-): void {
-  const [one, ...more] = hypotheses;
-  if (!one) return;
-  const first = more.reduce((most, other) => (mostOf(other) > mostOf(most) ? other : most), one);
-  if (mostOf(first) < negligible * sum.all) return;
-  addHypothesis(first, permutations, negligible, sum, car);
-  const counting = hypotheses
-    .filter((other) => other !== first && mostOf(other) >= negligible * sum.all)
-    .sort((a, b) => mostOf(b) - mostOf(a));
-  const remaining = ordersLeft(permutations, counting.map(withBounds), negligible * sum.all);
-  for (const hypothesis of counting) addHypothesis(hypothesis, remaining, negligible, sum, car);
+/** More ways to read the scans than this are not gone through: then the scans tell hardly anything (judgement). */
+const mostAssignments = 8;
+
+/** The ways to read the scans that weigh most in a car as usual, the weightiest first, each with what its wheels weigh there. */
+function likeliest(
+  assignments: readonly Assignment[],
+  mostOf: (assignment: Assignment) => readonly number[],
+): { assignment: Assignment; most: readonly number[] }[] {
+  const weight = ({ assignment, most }: { assignment: Assignment; most: readonly number[] }) =>
+    most.reduce((sum, wheel) => sum + Math.log(wheel), Math.log(assignment.weight));
+  return assignments
+    .map((assignment) => ({ assignment, most: mostOf(assignment) }))
+    .sort((a, b) => weight(b) - weight(a))
+    .slice(0, mostAssignments);
 }
 
-/** No less than what a hypothesis adds. */
-const mostOf = ({ weight, size }: Hypothesis): number => weight * size;
-
-const withBounds = (hypothesis: Hypothesis) => ({
-  most: boundsOf(hypothesis),
-  weight: hypothesis.weight * inRow(hypothesis.tires, 0),
-});
-
-function addHypothesis(
-  hypothesis: Hypothesis,
-  permutations: readonly Permutation[],
-  negligible: number,
-  sum: Sum,
-  car: Car,
-): void {
-  const { system, wheels } = hypothesis;
-  const make = (wheel: number, at: number) => wheelIn(wheels, wheel).factor(at, system);
-  const { most, weight } = withBounds(hypothesis);
-  const orders = ordersThatCount(permutations, most, make, sum.all / weight, leastLit(car.lamp), negligible);
-  tally(sum, hypothesis, orders, car);
+/** By wheel: what it weighs at the position it goes with best, in a car as usual. */
+function mostByWheel(
+  evidence: Evidence,
+  factors: Factors,
+  { coupled, free }: Watched,
+  assignment: Assignment,
+  [system]: readonly System[],
+): number[] {
+  const most = zeros(evidence.wheels.length);
+  if (!system) return most;
+  for (const place of coupled) most[place] = mostOf(factors.of(evidence, assignment, place)(system));
+  for (const place of free) most[place] = totalOf(factors.ofTire(evidence, place, system));
+  return most;
 }
-
-function wheelIn(wheels: readonly ReadWheel[], at: number): ReadWheel {
-  const wheel = wheels[at];
-  if (!wheel) throw new RangeError(`no wheel ${at}`);
-  return wheel;
-}
-
-/** Whatever the worst cause, the lamp is at least this likely. */
-const leastLit = ({ byCause, dark }: LampLikelihood): number => Math.min(dark, ...byCause);
 
 /** By wheel that the lamp watches: the weight of the orders in which it is not where the car has it. */
 function movedIn({ byMap }: Sum, permutations: readonly Permutation[]): number[] {

@@ -1,10 +1,8 @@
-import { highestNormalDensity } from '../../normal';
 import type { Reply } from '../../job';
 import type { Evidence, PositionEvidence, WheelEvidence } from '../evidence';
 import { bit, type Emit, type System } from '../hypotheses';
 import type { Priors } from '../learning';
 import { codeFactor, type Figures, tireStates, type TireAssumptions } from '../likelihoods';
-import { model } from '../model';
 
 /** What a code the car has stored, or has not, weighs. */
 export interface CodeFactors {
@@ -24,14 +22,6 @@ export function lowCodeFactors({ position, figures }: Sensed): CodeFactors {
         other: codeFactor(position, 'low-pressure', false),
       }
     : { low: 1, other: 1 };
-}
-
-/** The most that any pressure could make of what the car shows at a position: the product of the highest densities. */
-export function highestDensityOf({ shown }: PositionEvidence): number {
-  let highest = 1;
-  for (const { sdKPa } of shown)
-    highest *= Math.max(highestNormalDensity(sdKPa ** 2), 1 / model.noise.anyKPa);
-  return highest;
 }
 
 /** What a factor takes for granted about the sensor whose figures speak of its tire. */

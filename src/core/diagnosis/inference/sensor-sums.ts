@@ -30,8 +30,6 @@ interface Group {
  * of one group share one set of tire states, and are summed first.
  */
 export class SensorSums implements SensorSink {
-  /** The factors made of these, by the number of the tire and whether all went with the cold. */
-  readonly factors = new Map<number, Factor>();
   /** By the place of their figures in `figureKinds`. */
   private readonly groups: readonly Group[][] = figureKinds.map(() => []);
 

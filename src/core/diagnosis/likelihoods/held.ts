@@ -23,7 +23,7 @@ type Recorded = Pick<WheelEvidence, 'recordedId'>;
 const chanceOfId = (id: string): number => 16 ** -Math.min(12, id.length);
 
 /** Likelihood of the ID held at the position, against a random one, by what became of the wheel's sensor. */
-export interface Held {
+interface Held {
   gone: number;
   never: number;
   registered: number;

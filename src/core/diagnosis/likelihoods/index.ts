@@ -3,19 +3,16 @@ export { type LampLikelihood, lampLikelihood } from './lamp';
 export {
   type Answers,
   type Figures,
-  type HearingAtMost,
-  type HearingSeen,
   type SensorAssumptions,
-  type SensorSeen,
   type SensorSink,
   answersOf,
   codeFactor,
   figureKinds,
-  hearingAtMost,
-  sensorAtMost,
+  hearingParts,
+  sensorParts,
   sensorStates,
 } from './sensor';
-export { type Held, heldFactors, mountedFactor } from './held';
-export { type Places, type ShownSeen, type TireAssumptions, placesOf, tireStates, tireWeight } from './tire';
-export { type TireSeen, keptFactor } from './readings';
+export { mountedFactor } from './held';
+export { type TireAssumptions, shownParts, tireStates } from './tire';
+export { tireParts } from './readings';
 export { turningStates } from './turning';

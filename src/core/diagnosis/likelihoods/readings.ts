@@ -5,22 +5,22 @@ import { normalDensity } from '../../normal';
 /** The figures that speak of a tire: which of them do as it stands now, and how likely they are if so. */
 
 /** What was seen of a wheel that its tire's states rest on. */
-export type TireSeen = Pick<
-  WheelEvidence,
-  | 'placardKPa'
-  | 'lines'
-  | 'bands'
-  | 'gauge'
-  | 'stopDoubtKPa'
-  | 'replyDoubtKPa'
-  | 'gaugeBeforeScan'
-  | 'beforeFill'
-  | 'filledMs'
-  | 'filledNow'
-  | 'gaugeIsOld'
-  | 'scannedFirst'
-  | 'leak'
->;
+export const tireParts = [
+  'wheel',
+  'gauge',
+  'stopDoubtKPa',
+  'replyDoubtKPa',
+  'gaugeBeforeScan',
+  'beforeFill',
+  'filledMs',
+  'filledNow',
+  'gaugeIsOld',
+  'scannedFirst',
+  'leak',
+  'replies',
+] as const satisfies (keyof WheelEvidence)[];
+/** Its placard and its lines are the car's, whatever was seen. */
+export type TireSeen = Pick<WheelEvidence, (typeof tireParts)[number] | 'placardKPa' | 'lines' | 'bands'>;
 
 /** What is assumed of the figures that speak of a tire. */
 export interface FigureAssumptions {
@@ -32,8 +32,6 @@ export interface FigureAssumptions {
   replyKPa: number | undefined;
   /** What the car shows of this sensor. */
   shown: PositionEvidence['shown'];
-  /** It does not show figures of long before. */
-  noneKept?: boolean;
 }
 
 /** One way the figures hang together: which of them speak of the tire as it stands now. */
@@ -143,7 +141,7 @@ interface Show {
 /** The car's figures are of now, or of before the last fill; or they were kept from long before. */
 function showsOf(
   { beforeFill, filledMs }: TireSeen,
-  { shown, noneKept }: FigureAssumptions,
+  { shown }: FigureAssumptions,
   offsetVariance: number,
 ): Show[] {
   if (shown.length === 0) return [{ weight: 1, figures: shown, ofAny: 1, all: shown }];
@@ -162,11 +160,11 @@ function showsOf(
     all: shown,
   };
   const kept = keptFactor(shown);
-  return noneKept ? [fresh] : [fresh, { weight: kept, figures: [], ofAny: kept, all: [] }];
+  return [fresh, { weight: kept, figures: [], ofAny: kept, all: [] }];
 }
 
 /** Likelihood of these figures if the car kept them from long before: then they say nothing of the tire. */
-export const keptFactor = (shown: PositionEvidence['shown']): number =>
+const keptFactor = (shown: PositionEvidence['shown']): number =>
   shown.length === 0 ? 1 : model.hearing.stale / model.noise.anyKPa ** shown.length;
 
 /** Several figures of one sensor as one, and how well they agree (the density of their differences). */

@@ -5,18 +5,29 @@ import { model } from '../model';
 import { normalDensity } from '../../normal';
 import type { Priors } from '../learning';
 import { bit, causeIndex } from '../hypotheses';
-import { type Held, heldFactors, type HeldAssumptions } from './held';
+import { heldFactors, type HeldAssumptions } from './held';
 
 /** What was seen of a wheel that its sensor's states rest on. */
-export type SensorSeen = Pick<
-  WheelEvidence,
-  'signs' | 'misses' | 'missedBefore' | 'replies' | 'ageYears' | 'recordedId'
->;
+export const sensorParts = [
+  'signs',
+  'misses',
+  'missedBefore',
+  'replies',
+  'ageYears',
+  'recordedId',
+] as const satisfies (keyof WheelEvidence)[];
+export type SensorSeen = Pick<WheelEvidence, (typeof sensorParts)[number]>;
+
 /** What the car says of hearing a sensor at a position. */
-export type HearingSeen = Pick<
-  PositionEvidence,
-  'held' | 'shown' | 'empty' | 'battery' | 'codes' | 'noCodes'
->;
+export const hearingParts = [
+  'held',
+  'shown',
+  'empty',
+  'battery',
+  'codes',
+  'noCodes',
+] as const satisfies (keyof PositionEvidence)[];
+export type HearingSeen = Pick<PositionEvidence, (typeof hearingParts)[number]>;
 
 /** What is assumed of the car while the states of one of its sensors are worked out. */
 export interface SensorAssumptions extends HeldAssumptions {
@@ -99,43 +110,6 @@ export function sensorStates(
       sink.add(byTool * (1 - asFault), findings, usual, toolFigures);
     }
   }
-}
-
-/** What is seen of a position is worth at most so much: where the car hears its sensor, where it does not, and where it hears none. */
-export interface HearingAtMost {
-  heard: number;
-  unheard: number;
-  deaf: number;
-}
-
-/** `worth`: of what the car shows of the tire, at any pressure. */
-export const hearingAtMost = (position: HearingSeen, worth: number): HearingAtMost => ({
-  heard: heardFactor(position) * worth,
-  unheard: unheardFactor(position, { deaf: false }),
-  deaf: unheardFactor(position, { deaf: true }),
-});
-
-/** No less than the weight of these states, for less work: of those without figures, and of those with. */
-export function sensorAtMost(
-  priors: Priors,
-  held: Held,
-  hearing: HearingAtMost,
-  assumed: Pick<SensorAssumptions, 'deaf' | 'otherSet'>,
-  tool: Answers,
-): { silent: number; alive: number } {
-  const unheard = assumed.deaf ? hearing.deaf : hearing.unheard;
-  const heard = assumed.deaf ? 0 : hearing.heard;
-  const unknown =
-    (assumed.otherSet ? 1 : priors.of['id-not-registered']) * held.unregistered +
-    priors.of['id-mistyped'] * held.mistyped;
-  const known = (1 - priors.of['id-not-registered'] - priors.of['id-mistyped']) * held.registered;
-  const most = unknown * unheard + known * Math.max(unheard, heard);
-  let alive = 0;
-  for (const { weight } of tool.alive) alive += weight;
-  return {
-    silent: (tool.dead * held.gone + tool.absent * held.never) * unheard,
-    alive: alive * most,
-  };
 }
 
 const saysLow = ({ codes }: HearingSeen): boolean => codes.some(({ about }) => about === 'low-battery');

@@ -5,7 +5,7 @@ import { type Emit, bit, causeIndex, zeros } from '../hypotheses';
 import { type FigureAssumptions, type Reading, type TireSeen, readingsOf } from './readings';
 
 /** What the car says of a tire at a position. */
-export type ShownSeen = Pick<PositionEvidence, 'shown' | 'codes' | 'noCodes'>;
+export const shownParts = ['shown', 'codes', 'noCodes'] as const satisfies (keyof PositionEvidence)[];
 
 /** What is assumed while the states of a tire are worked out. */
 export interface TireAssumptions extends FigureAssumptions {
@@ -20,12 +20,8 @@ export interface TireAssumptions extends FigureAssumptions {
  * the tire was kept, so they are integrated in closed form. Within one such way the place of the pressure,
  * the error of a sensor that is off, and what the lamp makes of its figure are taken as independent.
  */
-export function tireStates(
-  wheel: TireSeen,
-  assumed: TireAssumptions,
-  emit: Emit,
-  places: Places = placesOf(wheel, assumed),
-): void {
+export function tireStates(wheel: TireSeen, assumed: TireAssumptions, emit: Emit): void {
+  const places = placesOf(wheel, assumed);
   const isOff = assumed.accuracy === 'off';
   const figures = isOff ? offFigures : 1;
   const sums = zeros(fateFindings.length * wheel.bands.length * figures);
@@ -57,25 +53,11 @@ export function tireStates(
   }
 }
 
-/** The weight of all these states together, for less work. */
-export function tireWeight(wheel: TireSeen, assumed: TireAssumptions, places: Places): number {
-  let total = 0;
-  fatesOf(wheel, assumed).forEach((fates, curve) => {
-    const shares = places[curve] ?? [];
-    let share = 0;
-    for (let at = 0; at < shares.length; at += 1) share += shares[at] ?? 0;
-    for (let fate = 0; fate < fates.length; fate += 1) total += Math.max(0, fates[fate] ?? 0) * share;
-  });
-  return total;
-}
-
 /**
  * By the curve its pressure follows: how much of the likelihood of the figures lies at each place between the
  * lines, and there at each thing the figure of a sensor that is off comes to.
  */
-export type Places = readonly (readonly number[])[];
-
-export function placesOf(wheel: TireSeen, assumed: FigureAssumptions): number[][] {
+function placesOf(wheel: TireSeen, assumed: FigureAssumptions): number[][] {
   const isOff = assumed.accuracy === 'off';
   const offsetVariance = (isOff ? model.inaccuracy.sdKPa : model.noise.sensorKPa) ** 2;
   const readings = readingsOf(wheel, assumed, offsetVariance);
