@@ -39,7 +39,7 @@ process.stdout.write(
 );
 const { there, byRound, missed, left } = report.leaks;
 process.stdout.write(
-  `leaks: ${there} there, ${byRound} told by a full round; of these ${missed} not told when it would act, ${left} of them with nothing said of the tire\n`,
+  `leaks: ${there} there, ${byRound} told by a full round; of these ${missed} not told when it would act, ${left} of them left with the car, nothing said of the tire\n`,
 );
 for (const { from, to, claims, meanChance, shareTrue } of report.reliability) {
   process.stdout.write(

@@ -34,7 +34,7 @@ export interface Leaks {
   byRound: number;
   /** Told by the full round, and not when it would act. */
   missed: number;
-  /** Of these nothing at all was said of the tire: the car would leave with it. */
+  /** Of these nothing at all was said of the tire, though every tire was gauged before hand-over: the car leaves with it. */
   left: number;
 }
 
@@ -70,11 +70,30 @@ export function runCar(car: TrueCar, chance: Chance): CarResult {
     checklist: judge(listed.findings, listed.minutes, isTrue, truths),
     replace: judge(sold.findings, sold.minutes, isTrue, truths),
     claims,
-    leaks: leaksIn(car, findings, () => verdictOn(listed.job).findings),
+    leaks: leaksIn(car, findings, {
+      round: () => verdictOn(listed.job).findings,
+      handOver: () => verdictOn(gauged(car, job, chance)).findings,
+    }),
   };
 }
 
-function leaksIn({ wheels }: TrueCar, acted: readonly Finding[], byRound: () => readonly Finding[]): Leaks {
+/** Lasts, what is worth no minute by itself: nobody hands a car over with a tire that was never gauged. */
+function gauged(car: TrueCar, from: Job, chance: Chance): Job {
+  const owed = verdictOn(from).nextTests.filter(({ test }) => test === 'gauge');
+  return owed.reduce((job, { wheel }, n) => {
+    car.job = job;
+    const seen = doTest(car, 'gauge', wheel, mostTests + n, chance);
+    return { ...job, observations: [...job.observations, ...seen] };
+  }, from);
+}
+
+type Found = () => readonly Finding[];
+
+function leaksIn(
+  { wheels }: TrueCar,
+  acted: readonly Finding[],
+  { round, handOver }: { round: Found; handOver: Found },
+): Leaks {
   const there = wheels.filter(({ leaking }) => leaking).map(({ wheel }) => wheel);
   if (there.length === 0) return { there: 0, byRound: 0, missed: 0, left: 0 };
   const says = (findings: readonly Finding[], wheel: Position, ...codes: FindingCode[]) =>
@@ -82,10 +101,11 @@ function leaksIn({ wheels }: TrueCar, acted: readonly Finding[], byRound: () => 
       (finding) =>
         finding.probability >= holds && codes.includes(finding.code) && finding.wheels.includes(wheel),
     );
-  const round = byRound();
-  const told = there.filter((wheel) => says(round, wheel, 'tire-leaking'));
+  const listed = round();
+  const told = there.filter((wheel) => says(listed, wheel, 'tire-leaking'));
   const missed = told.filter((wheel) => !says(acted, wheel, 'tire-leaking'));
-  const left = missed.filter((wheel) => !says(acted, wheel, 'tire-low', 'tire-underinflated'));
+  const last = missed.length > 0 ? handOver() : [];
+  const left = missed.filter((wheel) => !says(last, wheel, 'tire-leaking', 'tire-low', 'tire-underinflated'));
   return { there: there.length, byRound: told.length, missed: missed.length, left: left.length };
 }
 
