@@ -11,6 +11,7 @@ import {
   unreadableRecord,
 } from './contract/refusals';
 import { nowHeader, personHeader } from './contract/headers';
+import { routeAt } from './contract/routes';
 import type { Result } from './core/result';
 import { isHttps, lookingCookie, respond, sessionCookie } from './pages/_http';
 import { log, traceOf } from './services/log';
@@ -19,26 +20,9 @@ import { lookingInto, looksIntoOthers, refuseLooking } from './services/chain';
 import { keepForgetting } from './services/forgetting';
 import { noteLook } from './services/looks';
 import { yard } from './services/jobs/yard';
-import { personOfToken, type Person } from './services/people';
+import { personOfToken, refuseUnless, type Person } from './services/people';
 import { isPassing, Unreadable } from './services/trouble';
 import { keepTelling } from './services/webhooks';
-
-/** Reached without a session: signing in, health, and the core's open door. */
-const open = new Set([
-  '/sign-in',
-  '/api/sign-in',
-  '/api/sign-in-pin',
-  '/api/sign-in-code',
-  '/api/health',
-  '/api/assess',
-  '/api/schema/job',
-  '/api/schema/assessment',
-  '/api/schema/profile',
-  '/api/schema/procedure',
-  '/api/openapi.json',
-]);
-/** Changes nothing and reads no cookie, so programs may call it; pages of other sites where the operator names them. */
-const originFree = new Set(['/api/assess']);
 
 const securityHeaders = {
   'x-content-type-options': 'nosniff',
@@ -91,13 +75,15 @@ if (import.meta.env.PROD) {
 export const onRequest = defineMiddleware(async (context, next) => {
   const { pathname } = context.url;
   const isApi = pathname.startsWith('/api/');
-  const path = pathname.replace(/\/$/, '') || '/';
+  const route = routeAt(context.request.method, pathname);
+  context.locals.route = route;
   const refuse = (refusal: Result<never>) => secured(respond(refusal));
 
   const { request } = context;
-  const guest = originFree.has(path) ? guestOf(request) : undefined;
-  if (!isSafe(request.method) && !guest && !sameOrigin(request) && !isProgram(request, path))
-    return refuse(foreignOrigin());
+  const forPrograms = isForPrograms(pathname);
+  const guest = forPrograms ? guestOf(request) : undefined;
+  const isProgram = forPrograms && request.headers.get('origin') === null;
+  if (!isSafe(request.method) && !guest && !isProgram && !sameOrigin(request)) return refuse(foreignOrigin());
   if (guest)
     return welcomed(guest, request.method === 'OPTIONS' ? new Response(null) : secured(await next()));
   try {
@@ -108,17 +94,22 @@ export const onRequest = defineMiddleware(async (context, next) => {
       reader !== undefined ? await readerOf(reader) : token ? await personOfToken(token) : undefined;
     const theme = context.cookies.get('theme')?.value;
     context.locals.theme = theme === 'light' || theme === 'dark' ? theme : undefined;
-    if (!context.locals.person && !open.has(path)) {
+    const { person } = context.locals;
+    if (!person && route?.right !== 'anybody') {
       if (isApi) return refuse(notSignedIn());
       return secured(context.redirect(`/sign-in?next=${encodeURIComponent(pathname)}`, 303));
     }
     const enteredBy = context.request.headers.get(personHeader);
-    if (enteredBy !== null && enteredBy !== context.locals.person?.id) return refuse(somebodyElse());
-    const shop = await shopLookedInto(context.locals.person, context.cookies.get(lookingCookie)?.value);
-    if (shop !== undefined && !isSafe(request.method) && !leavesOther.has(path)) return refuse(looksOnly());
+    if (enteredBy !== null && enteredBy !== person?.id) return refuse(somebodyElse());
+    if (person && route && route.right !== 'signed-in' && route.right !== 'anybody') {
+      const refusal = refuseUnless(person, route.right);
+      if (refusal) return refuse(refusal);
+    }
+    const shop = await shopLookedInto(person, context.cookies.get(lookingCookie)?.value);
+    if (shop !== undefined && !isSafe(request.method) && !route?.inOwnShop) return refuse(looksOnly());
     context.locals.looking = shop;
     const answer = await (shop === undefined ? next() : lookingInto(shop, next));
-    if (context.locals.person && answer.status === 200) noteLook(context.locals.person, context.url);
+    if (person && route && answer.status === 200) noteLook(person, route, { url: context.url, shop });
     const isPage = answer.headers.get('content-type')?.startsWith('text/html') ?? false;
     // Programs are answered as programs, also where no endpoint is.
     return isApi && isPage && answer.status === 404 ? refuse(noEndpoint()) : secured(answer);
@@ -126,14 +117,11 @@ export const onRequest = defineMiddleware(async (context, next) => {
     if (error instanceof Unreadable)
       return isApi ? refuse(unreadableRecord(error.what)) : secured(unreadablePage(error.what));
     if (isPassing(error)) return isApi ? refuse(recordsAway()) : secured(awayPage());
-    log.error({ route: context.routePattern, ...traceOf(error) }, 'a request failed');
+    log.error({ route: route?.address, ...traceOf(error) }, 'a request failed');
     if (!isApi) throw error;
     return refuse(serverError());
   }
 });
-
-/** What is done in the own shop, whichever is looked into. */
-const leavesOther = new Set(['/api/chain', '/api/sign-out', '/api/sign-in', '/api/sign-in-code']);
 
 /** The shop of the chain this browser looks into, where whoever it is may. */
 async function shopLookedInto(
@@ -164,9 +152,8 @@ function guestOf(request: Request): string | undefined {
   return origin !== '' && welcome.includes(origin) ? origin : undefined;
 }
 
-/** A program, which has no origin, at a door that is open to programs. */
-const isProgram = (request: Request, path: string): boolean =>
-  originFree.has(path) && request.headers.get('origin') === null;
+/** A door that is open to programs, whatever the method: a page of another site asks first whether it may ask. */
+const isForPrograms = (path: string): boolean => routeAt('POST', path)?.forPrograms ?? false;
 
 function welcomed(origin: string, response: Response): Response {
   response.headers.set('access-control-allow-origin', origin);

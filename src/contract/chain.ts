@@ -9,12 +9,19 @@ export type ChainShops = z.infer<typeof chainShopsSchema>;
 
 export const chainContracts = {
   chainShops: {
+    at: ['GET', '/api/chain'],
+    right: 'signed-in',
+    notes: 'nothing',
     summary: 'The shops of the chain side by side, over the last quarter',
     query: shopFiguresAsked.pick({ zone: true }),
     answer: chainShopsSchema,
     problems: ['not-allowed'],
   },
   lookInto: {
+    at: ['POST', '/api/chain'],
+    inOwnShop: true,
+    right: 'signed-in',
+    notes: 'nothing',
     summary: 'From now on this browser reads another shop of the chain, or its own again',
     body: z.object({ shop: z.string().max(40).nullable() }),
     answer: z.null(),

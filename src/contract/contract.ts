@@ -1,10 +1,36 @@
 import { z } from 'zod';
 import type { ProblemCode } from '../core/result';
+import type { Right } from '../core/visit/person';
 import type { DevicesAtHand } from '../core/visit/view';
 import { isText } from './document';
+import type { Named } from './missing';
+
+/** Where something answers, who may ask, and what is kept of it: all there is to know of a route but what it does. */
+export interface Route {
+  at: readonly ['GET' | 'POST' | 'PATCH', string];
+  /** Who may: anybody, whoever is signed in, or whoever has this right. Some use cases ask more of some of what is sent. */
+  right: Right | 'signed-in' | 'anybody';
+  /** What is kept of who looked: of whose records. What is changed is kept with what was changed. */
+  notes: Look | 'nothing';
+  /** What `{id}` in the address names. */
+  of?: Named;
+  /** Programs may ask, which name no origin, and pages of other sites that the operator named. It reads no cookie. */
+  forPrograms?: true;
+  /** Done in the own shop, whichever of the chain is looked into. */
+  inOwnShop?: true;
+}
+
+/** A look at somebody's records, and at which: of the job or the vehicle that is named, or of what was asked for in words. */
+export interface Look {
+  what: string;
+  of?: 'job' | 'vehicle';
+}
 
 /** What one use case takes and answers. */
-export interface Contract<Body extends z.ZodType = z.ZodType, Answer extends z.ZodType = z.ZodType> {
+export interface Contract<
+  Body extends z.ZodType = z.ZodType,
+  Answer extends z.ZodType = z.ZodType,
+> extends Route {
   /** One line for the published description. */
   summary: string;
   body?: Body;
@@ -15,8 +41,8 @@ export interface Contract<Body extends z.ZodType = z.ZodType, Answer extends z.Z
   problems: readonly ProblemCode[];
   /** Bytes a body may have, where it may have more than usual. */
   mostBytes?: number;
-  /** Needs no session. */
-  open?: true;
+  /** It waits for a device, or reads a whole file: it takes as long as that takes. */
+  slow?: true;
 }
 
 /** Text in the address of a request. */

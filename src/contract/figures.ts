@@ -60,6 +60,9 @@ export type FiguresOfShop = z.infer<typeof shopFiguresSchema>;
 
 export const figuresContracts = {
   shopFigures: {
+    at: ['GET', '/api/figures/shop'],
+    right: 'see-figures',
+    notes: 'nothing',
     summary: 'Cars, minutes, proof, comebacks, needless parts and gauges due, over some weeks',
     query: shopFiguresAsked,
     answer: shopFiguresSchema,

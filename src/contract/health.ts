@@ -20,8 +20,10 @@ const healthSchema = z.object({
 export type Health = z.infer<typeof healthSchema>;
 
 export const healthContract = {
+  at: ['GET', '/api/health'],
+  right: 'anybody',
+  notes: 'nothing',
   summary: 'Whether the server and its database answer, how promptly, and how the nightly backups stand',
   answer: healthSchema,
   problems: [],
-  open: true,
-} satisfies Contract;
+} as const satisfies Contract;

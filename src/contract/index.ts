@@ -1,19 +1,19 @@
 import type { z } from 'zod';
 import type { Contract } from './contract';
+import { carContracts } from './car';
 import { chainContracts } from './chain';
 import { doorsContracts } from './doors';
 import { figuresContracts } from './figures';
 import { memoryContracts } from './memory';
+import { peopleContracts } from './people';
 import { programmingContracts } from './programming';
 import { relearnContracts } from './relearn';
-import type { RouteName } from './routes';
 import { shopContracts } from './shop';
 import { visitContracts } from './visit';
 
 /** What goes over HTTP: for every use case where it answers, what it takes, what it answers, and what can go wrong. */
 export { problemSchema, statusOf } from './problem';
-export { routes, type RouteName } from './routes';
-export type { Contract } from './contract';
+export type { Contract, Look, Route } from './contract';
 export type { NewCheck, NewGauge, Profile, StoredProcedure } from './shop';
 export type { FiguresOfShop, ShopFiguresAsked } from './figures';
 export type { JobFilter } from './memory';
@@ -23,15 +23,18 @@ export type { BenchNote, Booking, HeaderChanges } from './visit';
 
 export const contracts = {
   ...visitContracts,
+  ...carContracts,
   ...relearnContracts,
   ...programmingContracts,
   ...shopContracts,
+  ...peopleContracts,
   ...memoryContracts,
   ...figuresContracts,
   ...doorsContracts,
   ...chainContracts,
-} as const satisfies Record<RouteName, Contract>;
+} as const satisfies Record<string, Contract>;
 export type Contracts = typeof contracts;
+export type RouteName = keyof Contracts;
 
 /** What is sent to a use case, and what it answers. */
 export type BodyOf<Name extends RouteName> = Contracts[Name] extends { body: infer Body extends z.ZodType }

@@ -147,23 +147,37 @@ const dueFollowUpSchema = suggestedSchema.extend({
 
 export const memoryContracts = {
   find: {
+    at: ['GET', '/api/find'],
+    right: 'signed-in',
+    notes: { what: 'find' },
     summary: 'Whatever a plate, a VIN, a name, a sensor ID, a part of one or a job number may mean',
     query: z.object({ q: asked(mostCharacters) }),
     answer: z.array(foundSchema),
     problems: [],
   },
   jobs: {
+    at: ['GET', '/api/jobs'],
+    right: 'signed-in',
+    notes: { what: 'jobs' },
     summary: 'Jobs of all years, the newest first, narrowed by day, person, state or what was not proved',
     query: jobFilterSchema,
     answer: z.object({ jobs: z.array(listedJobSchema), more: z.boolean() }),
     problems: [],
   },
   metElsewhere: {
+    at: ['GET', '/api/jobs/{id}/met-elsewhere'],
+    right: 'signed-in',
+    notes: { what: 'job', of: 'job' },
+    of: 'job',
     summary: 'Sensor IDs of a job that other vehicles had or have, and why',
     answer: z.array(z.object({ sensorId: z.string(), vehicle: foundVehicleSchema, why: sharedSchema })),
     problems: ofJob,
   },
   saveSet: {
+    at: ['POST', '/api/vehicles/{id}/sets'],
+    right: 'signed-in',
+    notes: 'nothing',
+    of: 'vehicle',
     summary: 'Puts a wheel set of a vehicle on file, or changes it',
     body: z.object({
       id: z.uuid(),
@@ -178,6 +192,10 @@ export const memoryContracts = {
     problems: ['unknown-vehicle', 'unknown-set', 'stale', 'name-taken', 'rack-taken'],
   },
   readOnBench: {
+    at: ['POST', '/api/vehicles/{id}/bench'],
+    right: 'record-readings',
+    notes: 'nothing',
+    of: 'vehicle',
     summary: 'Wakes one wheel of a set that lies on the bench, and tells what answered; nothing is stored',
     body: z.object({ wheel, trigger: z.enum(['pulsed', 'continuous', 'magnet']) }),
     answer: z.object({ replies: z.array(replySchema) }),
@@ -192,6 +210,10 @@ export const memoryContracts = {
     ],
   },
   swapSets: {
+    at: ['POST', '/api/jobs/{id}/swap-sets'],
+    right: 'signed-in',
+    notes: 'nothing',
+    of: 'job',
     summary: 'Puts another wheel set on the car of a job, and the one that was on it where it goes',
     body: z.object({
       key,
@@ -203,35 +225,55 @@ export const memoryContracts = {
     problems: [...ofOpenJob, 'stale', 'unknown-set', 'rack-taken'],
   },
   mergeVehicles: {
+    at: ['POST', '/api/vehicles/{id}/merge'],
+    right: 'manage-shop',
+    notes: 'nothing',
+    of: 'vehicle',
     summary: 'Puts two records of one car together',
     body: z.object({ key, gone: z.uuid() }),
     answer: z.null(),
     problems: ['not-allowed', 'unknown-vehicle', 'already-merged', 'already-open'],
   },
   undoMerge: {
+    at: ['POST', '/api/merges/{id}/undo'],
+    right: 'manage-shop',
+    notes: 'nothing',
+    of: 'vehicle',
     summary: 'Takes two records apart again',
     body: z.strictObject({}),
     answer: z.null(),
     problems: ['not-allowed', 'unknown-vehicle', 'already-merged'],
   },
   label: {
+    at: ['POST', '/api/labels'],
+    right: 'signed-in',
+    notes: 'nothing',
     summary: 'The code of each thing’s label, made where there is none yet',
     body: z.object({ targets: z.array(labelTargetSchema).min(1).max(60) }),
     answer: z.array(z.string()),
     problems: ['unknown-vehicle', 'unknown-set', 'not-found'],
   },
   followLabel: {
+    at: ['GET', '/api/labels'],
+    right: 'signed-in',
+    notes: { what: 'label' },
     summary: 'Where a label leads',
     query: z.object({ code: asked(80) }),
     answer: z.object({ code: z.string(), of: z.enum(labelled), path: z.string() }),
     problems: ['torn-label', 'unknown-label'],
   },
   followUps: {
+    at: ['GET', '/api/follow-ups'],
+    right: 'signed-in',
+    notes: { what: 'follow-ups' },
     summary: 'What is to be looked at again, the longest due first',
     answer: z.array(dueFollowUpSchema),
     problems: [],
   },
   addFollowUp: {
+    at: ['POST', '/api/follow-ups'],
+    right: 'signed-in',
+    notes: 'nothing',
     summary: 'Notes that something is to be looked at again',
     body: z.object({
       key,
@@ -246,6 +288,10 @@ export const memoryContracts = {
     problems: ['unknown-vehicle', 'unknown-job'],
   },
   endFollowUp: {
+    at: ['POST', '/api/follow-ups/{id}'],
+    right: 'signed-in',
+    notes: 'nothing',
+    of: 'follow-up',
     summary: 'Says that a follow-up was done, or is dropped',
     body: z
       .object({ outcome: z.enum(['done', 'dropped']), word: z.string().trim().max(500) })
@@ -257,6 +303,10 @@ export const memoryContracts = {
     problems: ['unknown-follow-up'],
   },
   suggestFollowUps: {
+    at: ['GET', '/api/jobs/{id}/follow-ups'],
+    right: 'signed-in',
+    notes: { what: 'job', of: 'job' },
+    of: 'job',
     summary: 'What a visit should be followed by, from what it found and left open',
     answer: z.array(suggestedSchema),
     problems: ofJob,

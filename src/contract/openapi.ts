@@ -3,22 +3,25 @@ import { createDocument, type ZodOpenApiPathsObject } from 'zod-openapi';
 import { assessmentSchema } from '../core/assessment/schema';
 import { jobSchema } from '../core/job/schema';
 import type { ProblemCode } from '../core/result';
-import { contracts, problemSchema, routes, statusOf, type Contract, type RouteName } from '.';
+import { contracts, problemSchema, statusOf, type Contract } from '.';
 
 /** The published description of the API, made from the contracts: OpenAPI 3.1. */
 
 /** What any request can meet. */
 const ofAny: readonly ProblemCode[] = ['server-error', 'busy', 'unreadable-record'];
 const ofSignedIn: readonly ProblemCode[] = ['not-signed-in'];
+const ofRights: readonly ProblemCode[] = ['not-allowed', 'second-factor-first'];
 const ofSent: readonly ProblemCode[] = ['invalid-input', 'not-json', 'too-large', 'foreign-origin'];
 
 export function openApi() {
   const paths: ZodOpenApiPathsObject = {};
-  for (const [name, [method, path]] of Object.entries(routes) as [RouteName, (typeof routes)[RouteName]][]) {
-    const contract: Contract = contracts[name];
+  for (const [name, contract] of Object.entries<Contract>(contracts)) {
+    const [method, path] = contract.at;
+    const isOpen = contract.right === 'anybody';
     const problems = [
       ...ofAny,
-      ...(contract.open ? [] : ofSignedIn),
+      ...(isOpen ? [] : ofSignedIn),
+      ...(isOpen || contract.right === 'signed-in' ? [] : ofRights),
       ...(contract.body ? ofSent : []),
       ...(contract.query ? (['invalid-input'] as const) : []),
       ...contract.problems,
@@ -28,7 +31,7 @@ export function openApi() {
       [method.toLowerCase()]: {
         operationId: name,
         summary: contract.summary,
-        ...(contract.open && { security: [] }),
+        ...(isOpen && { security: [] }),
         requestParams: {
           ...(path.includes('{id}') && { path: z.object({ id: z.uuid() }) }),
           ...(contract.query && { query: contract.query }),

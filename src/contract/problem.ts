@@ -66,7 +66,6 @@ export const statusOf: Record<ProblemCode, number> = {
   'unknown-procedure': 404,
   'unknown-profile': badRequest,
   'unknown-run': 404,
-  'unknown-schema': 404,
   'unknown-table': 404,
   'unknown-session': 404,
   'unknown-set': 404,

@@ -46,14 +46,29 @@ const boxed = z.looseObject({
 });
 
 export const programmingContracts = {
-  parts: { summary: 'The catalogue of replacement sensors', answer: z.array(partSchema), problems: [] },
+  parts: {
+    at: ['GET', '/api/parts'],
+    right: 'signed-in',
+    notes: 'nothing',
+    summary: 'The catalogue of replacement sensors',
+    answer: z.array(partSchema),
+    problems: [],
+  },
   saveParts: {
+    at: ['POST', '/api/parts'],
+    right: 'manage-shop',
+    notes: 'nothing',
     summary: 'Takes parts into the catalogue, by article number',
     body: z.array(partSchema).min(1).max(1000),
     answer: z.array(partSchema),
     problems: ['not-allowed'],
   },
   programSensor: {
+    at: ['POST', '/api/jobs/{id}/program'],
+    right: 'change-a-car',
+    notes: 'nothing',
+    of: 'job',
+    slow: true,
     summary: 'Programs the sensor in the cradle and reads it back',
     body: askedSchema.refine(withId, { path: ['id'], message: 'say which ID' }),
     answer: visitSchema,
@@ -68,6 +83,10 @@ export const programmingContracts = {
     ],
   },
   noteProgrammed: {
+    at: ['POST', '/api/jobs/{id}/programmed'],
+    right: 'change-a-car',
+    notes: 'nothing',
+    of: 'job',
     summary: 'Notes a sensor that was programmed with another tool, and what it was read back as',
     body: askedSchema.extend({
       id: sensorId,
@@ -80,6 +99,11 @@ export const programmingContracts = {
     problems: ofProgramming,
   },
   readSensorBack: {
+    at: ['POST', '/api/jobs/{id}/program/read-back'],
+    right: 'record-readings',
+    notes: 'nothing',
+    of: 'job',
+    slow: true,
     summary: 'Reads back what a programmed sensor is; typed, where another tool read it',
     body: z.object({ write: key, typed: sensorId.nullable().optional() }),
     answer: visitSchema,
@@ -94,6 +118,10 @@ export const programmingContracts = {
     ],
   },
   serviceSensor: {
+    at: ['POST', '/api/jobs/{id}/services'],
+    right: 'record-readings',
+    notes: 'nothing',
+    of: 'job',
     summary: 'Keeps how the sensor of a wheel was serviced, with a picture of its printed ID',
     /** `at`: when it was done, where it is sent later; never after it arrives. */
     body: sensorServiceSchema.omit({ by: true }).partial({ at: true }).extend({ key }),
@@ -101,6 +129,9 @@ export const programmingContracts = {
     problems: [...ofOpenJob, 'no-such-wheel'],
   },
   practiceBox: {
+    at: ['GET', '/api/practice/box'],
+    right: 'signed-in',
+    notes: 'nothing',
     summary: 'The simulated sensors of the practice box',
     answer: z.object({ sensors: z.array(boxed) }),
     problems: ['no-practice', ...deviceProblems],

@@ -93,8 +93,6 @@ export const noJobFile = (why: string) =>
   failure('invalid-job', 'This is not a job file.', [{ path: '', message: why }]);
 export const tooLarge = (mostMB: number) =>
   failure('too-large', `This is larger than ${mostMB} MB. Send less at once.`);
-export const unknownSchema = () =>
-  failure('unknown-schema', 'There are four schemas: job, assessment, profile and procedure.');
 
 // A job, and what is recorded on it.
 export const unknownJob = () =>

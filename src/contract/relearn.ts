@@ -41,6 +41,10 @@ const ofRun = [...ofOpenJob, 'unknown-run', 'run-ended', 'run-too-long'] as cons
 
 export const relearnContracts = {
   startRun: {
+    at: ['POST', '/api/jobs/{id}/runs'],
+    right: 'change-a-car',
+    notes: 'nothing',
+    of: 'job',
     summary: 'Starts a relearn at a car; one goes on at a time',
     body: z.object({
       key,
@@ -52,17 +56,30 @@ export const relearnContracts = {
     problems: [...ofOpenJob, 'unknown-procedure', 'run-under-way', 'write-under-way', 'unknown-run'],
   },
   run: {
+    at: ['GET', '/api/runs/{id}'],
+    right: 'signed-in',
+    notes: { what: 'relearn' },
+    of: 'run',
     summary: 'A relearn with all that happened in it',
     answer: runViewSchema,
     problems: ['unknown-run'],
   },
   tellRun: {
+    at: ['POST', '/api/runs/{id}/events'],
+    right: 'record-readings',
+    notes: 'nothing',
+    of: 'run',
     summary: 'Tells what happened in a relearn, in the order it happened',
     body: z.object({ told: z.array(toldSchema).min(1).max(100) }),
     answer: runViewSchema,
     problems: [...ofRun, 'no-such-wheel'],
   },
   wakeInRun: {
+    at: ['POST', '/api/runs/{id}/wake'],
+    right: 'record-readings',
+    notes: 'nothing',
+    of: 'run',
+    slow: true,
     summary: 'Wakes a sensor through the activation tool and tells the relearn what answered',
     body: z.object({
       key,
@@ -73,24 +90,41 @@ export const relearnContracts = {
     problems: [...ofRun, 'no-tool', 'no-such-wheel', ...deviceProblems],
   },
   readInRun: {
+    at: ['POST', '/api/runs/{id}/read'],
+    right: 'record-readings',
+    notes: 'nothing',
+    of: 'run',
+    slow: true,
     summary: 'Reads the car and tells the relearn what it holds, or how fast it goes',
     body: z.object({ key, what: z.enum(['registry', 'speed']) }),
     answer: runViewSchema,
     problems: [...ofRun, ...ofLead],
   },
   writeInRun: {
+    at: ['POST', '/api/runs/{id}/write'],
+    right: 'change-a-car',
+    notes: 'nothing',
+    of: 'run',
+    slow: true,
     summary: 'Sends the IDs of the relearn to the car and tells it what the car answered',
     body: z.object({ key }),
     answer: runViewSchema,
     problems: [...ofRun, ...ofLead, 'supply-voltage-low', 'write-under-way', 'read-first'],
   },
   flagProcedure: {
+    at: ['POST', '/api/runs/{id}/flag'],
+    right: 'record-readings',
+    notes: 'nothing',
+    of: 'run',
     summary: 'Says that a procedure is wrong for a car, and what the car did instead',
     body: z.object({ key, instead: z.string().trim().min(3).max(500) }),
     answer: z.null(),
     problems: ['unknown-run', 'not-allowed', 'key-in-use'],
   },
   procedureFlags: {
+    at: ['GET', '/api/procedures/flags'],
+    right: 'signed-in',
+    notes: 'nothing',
     summary: 'What was found wrong with procedures at cars, the newest first',
     answer: z.array(
       z.object({
@@ -107,6 +141,11 @@ export const relearnContracts = {
     problems: [],
   },
   tryDry: {
+    at: ['POST', '/api/practice/{id}/dry'],
+    right: 'manage-shop',
+    notes: 'nothing',
+    of: 'job',
+    slow: true,
     summary: 'Lets a simulated car feel, answer and be read, with nothing of it recorded',
     body: z.discriminatedUnion('do', [
       z.object({
@@ -128,6 +167,10 @@ export const relearnContracts = {
     problems: ['unknown-job', 'not-allowed', ...ofBay],
   },
   hearCar: {
+    at: ['GET', '/api/runs/{id}/cues'],
+    right: 'signed-in',
+    notes: 'nothing',
+    of: 'run',
     summary: 'What a simulated car said lately: its horn, its lamps, its messages',
     answer: z.object({ cues: z.array(z.object({ n: z.int(), cue: z.string() })) }),
     problems: ['unknown-run', ...ofBay],

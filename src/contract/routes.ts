@@ -1,133 +1,58 @@
-/** Where each use case answers. Apart from the schemas, so that a page carries no more than this along. */
-export const routes = {
-  assess: ['POST', '/api/assess'],
-  health: ['GET', '/api/health'],
-  jobSchema: ['GET', '/api/schema/job'],
-  assessmentSchema: ['GET', '/api/schema/assessment'],
-  profileSchema: ['GET', '/api/schema/profile'],
-  procedureSchema: ['GET', '/api/schema/procedure'],
-  yard: ['GET', '/api/yard'],
-  find: ['GET', '/api/find'],
-  jobs: ['GET', '/api/jobs'],
-  metElsewhere: ['GET', '/api/jobs/{id}/met-elsewhere'],
-  saveSet: ['POST', '/api/vehicles/{id}/sets'],
-  readOnBench: ['POST', '/api/vehicles/{id}/bench'],
-  swapSets: ['POST', '/api/jobs/{id}/swap-sets'],
-  mergeVehicles: ['POST', '/api/vehicles/{id}/merge'],
-  undoMerge: ['POST', '/api/merges/{id}/undo'],
-  label: ['POST', '/api/labels'],
-  followLabel: ['GET', '/api/labels'],
-  followUps: ['GET', '/api/follow-ups'],
-  addFollowUp: ['POST', '/api/follow-ups'],
-  endFollowUp: ['POST', '/api/follow-ups/{id}'],
-  suggestFollowUps: ['GET', '/api/jobs/{id}/follow-ups'],
-  bookIn: ['POST', '/api/jobs'],
-  importJob: ['POST', '/api/jobs/import'],
-  job: ['GET', '/api/jobs/{id}'],
-  editJob: ['PATCH', '/api/jobs/{id}'],
-  verdict: ['GET', '/api/jobs/{id}/verdict'],
-  jobFile: ['GET', '/api/jobs/{id}/file'],
-  record: ['POST', '/api/jobs/{id}/observations'],
-  takeBack: ['POST', '/api/jobs/{id}/take-back'],
-  cancelJob: ['POST', '/api/jobs/{id}/cancel'],
-  reopenJob: ['POST', '/api/jobs/{id}/reopen'],
-  history: ['GET', '/api/jobs/{id}/history'],
-  wake: ['POST', '/api/jobs/{id}/wake'],
-  readCar: ['POST', '/api/jobs/{id}/read-car'],
-  writeIds: ['POST', '/api/jobs/{id}/write-ids'],
-  writeThresholds: ['POST', '/api/jobs/{id}/write-thresholds'],
-  readBack: ['POST', '/api/jobs/{id}/read-back'],
-  clearCodes: ['POST', '/api/jobs/{id}/clear-codes'],
-  confirm: ['POST', '/api/jobs/{id}/confirm'],
-  handOver: ['POST', '/api/jobs/{id}/hand-over'],
-  note: ['POST', '/api/jobs/{id}/notes'],
-  startRun: ['POST', '/api/jobs/{id}/runs'],
-  run: ['GET', '/api/runs/{id}'],
-  tellRun: ['POST', '/api/runs/{id}/events'],
-  wakeInRun: ['POST', '/api/runs/{id}/wake'],
-  readInRun: ['POST', '/api/runs/{id}/read'],
-  writeInRun: ['POST', '/api/runs/{id}/write'],
-  flagProcedure: ['POST', '/api/runs/{id}/flag'],
-  procedureFlags: ['GET', '/api/procedures/flags'],
-  hearCar: ['GET', '/api/runs/{id}/cues'],
-  parts: ['GET', '/api/parts'],
-  saveParts: ['POST', '/api/parts'],
-  programSensor: ['POST', '/api/jobs/{id}/program'],
-  noteProgrammed: ['POST', '/api/jobs/{id}/programmed'],
-  readSensorBack: ['POST', '/api/jobs/{id}/program/read-back'],
-  tryDry: ['POST', '/api/practice/{id}/dry'],
-  serviceSensor: ['POST', '/api/jobs/{id}/services'],
-  practiceBox: ['GET', '/api/practice/box'],
-  practiceCar: ['GET', '/api/practice/{id}'],
-  practise: ['POST', '/api/practice/{id}'],
-  vehicle: ['GET', '/api/vehicles'],
-  profiles: ['GET', '/api/profiles'],
-  saveProfiles: ['POST', '/api/profiles'],
-  procedures: ['GET', '/api/procedures'],
-  saveProcedures: ['POST', '/api/procedures'],
-  gauges: ['GET', '/api/gauges'],
-  addGauge: ['POST', '/api/gauges'],
-  retireGauge: ['POST', '/api/gauges/{id}'],
-  recordCheck: ['POST', '/api/gauges/{id}/checks'],
-  weather: ['GET', '/api/weather'],
-  devices: ['GET', '/api/devices'],
-  tryDevice: ['POST', '/api/devices'],
-  figures: ['GET', '/api/figures'],
-  chainShops: ['GET', '/api/chain'],
-  lookInto: ['POST', '/api/chain'],
-  shopFigures: ['GET', '/api/figures/shop'],
-  apiTokens: ['GET', '/api/tokens'],
-  makeToken: ['POST', '/api/tokens'],
-  endToken: ['POST', '/api/tokens/{id}/end'],
-  toldAddresses: ['GET', '/api/webhooks'],
-  addWebhook: ['POST', '/api/webhooks'],
-  changeWebhook: ['POST', '/api/webhooks/{id}'],
-  eraseCustomer: ['POST', '/api/customers/{id}/erase'],
-  traces: ['GET', '/api/traces'],
-  checkList: ['POST', '/api/customer-lists/check'],
-  customerLists: ['GET', '/api/customer-lists'],
-  bringInList: ['POST', '/api/customer-lists'],
-  takeOutList: ['POST', '/api/customer-lists/{id}/take-out'],
-  shop: ['GET', '/api/shop'],
-  setShop: ['POST', '/api/shop'],
-  people: ['GET', '/api/people'],
-  addPerson: ['POST', '/api/people'],
-  setActive: ['PATCH', '/api/people/{id}'],
-  me: ['PATCH', '/api/me'],
-  signIn: ['POST', '/api/sign-in'],
-  signInWithPin: ['POST', '/api/sign-in-pin'],
-  signInWithCode: ['POST', '/api/sign-in-code'],
-  setSecret: ['POST', '/api/me/secret'],
-  newSecondFactor: ['POST', '/api/me/second-factor/new'],
-  setSecondFactor: ['POST', '/api/me/second-factor'],
-  dropSecondFactor: ['POST', '/api/me/second-factor/drop'],
-  takeSecondFactor: ['POST', '/api/people/{id}/second-factor'],
-  sessions: ['GET', '/api/me/sessions'],
-  endSession: ['POST', '/api/me/sessions'],
-  resetPassphrase: ['POST', '/api/people/{id}/passphrase'],
-  pairedDevices: ['GET', '/api/paired-devices'],
-  pairDevice: ['POST', '/api/paired-devices'],
-  unpairDevice: ['POST', '/api/paired-devices/unpair'],
-} as const satisfies Record<string, readonly ['GET' | 'POST' | 'PATCH', string]>;
+import { contracts } from '.';
+import type { Route } from './contract';
+import { files } from './files';
+import { pages } from './pages';
 
-export type RouteName = keyof typeof routes;
+/** Every address of the app, and the one a request asks for. */
+export const routes = { ...contracts, ...files } as const satisfies Record<string, Route>;
+export type AnyRoute = keyof typeof routes;
 
-/** Those that wait for a device, or read a whole file: they take as long as that takes. */
-export const slowRoutes: ReadonlySet<RouteName> = new Set([
-  'wake',
-  'readCar',
-  'writeIds',
-  'writeThresholds',
-  'readBack',
-  'clearCodes',
-  'wakeInRun',
-  'readInRun',
-  'writeInRun',
-  'programSensor',
-  'readSensorBack',
-  'tryDry',
-  'tryDevice',
-  'importJob',
-  'checkList',
-  'bringInList',
-] satisfies RouteName[]);
+/** What was asked for: the route, and what its address names. */
+export interface Found extends Pick<Route, 'right' | 'notes' | 'of' | 'forPrograms' | 'inOwnShop'> {
+  /** Undefined: a page. */
+  name?: AnyRoute;
+  address: string;
+  named: string;
+}
+
+interface Pattern extends Omit<Found, 'named'> {
+  method: string;
+  matches: RegExp;
+}
+
+/** An address as what it matches: `{id}` stands for one part of it. */
+const matching = (address: string): RegExp =>
+  new RegExp(`^${address.replaceAll('.', '\\.').replace(/\{\w+\}/, '([^/]+)')}$`);
+
+// What names nothing goes first: `/api/jobs/import` is no job.
+const patterns: Pattern[] = [
+  ...Object.entries<Route>(routes).map(([name, route]) => {
+    const [method, address] = route.at;
+    return { ...route, name: name as AnyRoute, method, address, matches: matching(address) };
+  }),
+  ...Object.entries(pages).map(([address, page]) => ({
+    ...page,
+    method: 'GET',
+    address,
+    matches: matching(address),
+  })),
+].sort((a, b) => Number(a.address.includes('{')) - Number(b.address.includes('{')));
+
+/** The route at a path, with or without a slash at its end; undefined where there is none. Asking for the head is asking for all. */
+export function routeAt(method: string, path: string): Found | undefined {
+  const asked = path.length > 1 ? path.replace(/\/+$/, '') : path;
+  for (const { matches, method: takes, ...route } of patterns) {
+    const found = takes === (method === 'HEAD' ? 'GET' : method) ? matches.exec(asked) : null;
+    if (found) return { ...route, named: decoded(found[1] ?? '') };
+  }
+  return undefined;
+}
+
+/** What does not decode names nothing. */
+function decoded(text: string): string {
+  try {
+    return decodeURIComponent(text);
+  } catch {
+    return '';
+  }
+}

@@ -12,7 +12,6 @@ import {
   loadCaseSchema,
   observationSchema,
   placardSchema,
-  lampThresholdsSchema,
   repairsSchema,
   serviceSchema,
   takenBackSchema,
@@ -24,9 +23,9 @@ import { mostPutOff, putOffSchema } from '../core/put-off/schema';
 import { replacementSchema } from '../core/replacement/schema';
 import { checkedByHand, type Move } from '../core/visit';
 import type { FieldChange, HistoryLine } from '../core/visit/history';
-import { jobStates, type PracticeCar, type VisitView, type YardLine } from '../core/visit/view';
+import { jobStates, type VisitView, type YardLine } from '../core/visit/view';
 import { walkingOrder } from '../core/wheel';
-import { devicesAtHandSchema, key, ofBay, ofJob, ofLead, ofOpenJob, type Contract } from './contract';
+import { devicesAtHandSchema, key, ofJob, ofOpenJob, type Contract } from './contract';
 
 /** Jobs: from booking in to handing over. */
 
@@ -89,15 +88,6 @@ export const yardLineSchema: z.ZodType<YardLine> = z.object({
   proved: z.boolean(),
   move: moveSchema,
   unreadable: z.string().optional(),
-});
-
-/** The simulated car as a look at it would show. */
-const practiceCarSchema: z.ZodType<PracticeCar> = z.looseObject({
-  lamp: z.enum(['off', 'steady', 'flash-then-steady', 'flash-while-driving']),
-  speedKmh: z.number(),
-  kPa: z.partialRecord(wheel, z.number()),
-  tireC: z.partialRecord(wheel, z.number()),
-  outdoorC: z.number(),
 });
 
 const historyLineSchema: z.ZodType<HistoryLine> = z.discriminatedUnion('kind', [
@@ -194,28 +184,29 @@ const noteSchema = z.object({
 });
 export type BenchNote = z.infer<typeof noteSchema>;
 
-/** What stands in the way of a write to the car. */
-const ofWrite = [
-  ...ofOpenJob,
-  ...ofLead,
-  'read-first',
-  'supply-voltage-low',
-  'write-under-way',
-  'run-under-way',
-] as const;
-
-const hexId = z.string().regex(/^[0-9A-Fa-f]{1,16}$/, 'an ID has hexadecimal digits only');
-
 export const visitContracts = {
   assess: {
+    at: ['POST', '/api/assess'],
+    right: 'anybody',
+    forPrograms: true,
+    notes: 'nothing',
     summary: 'What follows from a job file',
     body: jobSchema,
     answer: assessment,
     problems: ['invalid-job', 'json-only', 'too-large', 'too-long', 'too-many-requests', 'busy'],
-    open: true,
   },
-  yard: { summary: "Today's vehicles, the newest first", answer: z.array(yardLineSchema), problems: [] },
+  yard: {
+    at: ['GET', '/api/yard'],
+    right: 'signed-in',
+    notes: 'nothing',
+    summary: "Today's vehicles, the newest first",
+    answer: z.array(yardLineSchema),
+    problems: [],
+  },
   bookIn: {
+    at: ['POST', '/api/jobs'],
+    right: 'signed-in',
+    notes: 'nothing',
     summary: 'Books a car in',
     body: bookingSchema,
     answer: z.object({ id: z.uuid(), number: z.int() }),
@@ -230,6 +221,10 @@ export const visitContracts = {
     ],
   },
   importJob: {
+    at: ['POST', '/api/jobs/import'],
+    right: 'record-readings',
+    notes: 'nothing',
+    slow: true,
     summary: 'Takes in a job file; the same file again finds the job it made',
     body: jobSchema,
     answer: z.object({ id: z.uuid(), already: z.boolean() }),
@@ -243,105 +238,107 @@ export const visitContracts = {
       'job-full',
     ],
   },
-  job: { summary: 'The facts of a job', answer: visitSchema, problems: ofJob },
+  job: {
+    at: ['GET', '/api/jobs/{id}'],
+    right: 'signed-in',
+    notes: { what: 'job', of: 'job' },
+    of: 'job',
+    summary: 'The facts of a job',
+    answer: visitSchema,
+    problems: ofJob,
+  },
   editJob: {
+    at: ['PATCH', '/api/jobs/{id}'],
+    right: 'signed-in',
+    notes: 'nothing',
+    of: 'job',
     summary: 'Corrects what was entered about the visit',
     body: z.object({ key, version: z.int().min(1), changes: changesSchema }),
     answer: visitSchema,
     problems: [...ofJob, 'handed-over', 'cancelled', 'stale', 'unknown-profile'],
   },
   verdict: {
+    at: ['GET', '/api/jobs/{id}/verdict'],
+    right: 'signed-in',
+    notes: { what: 'job', of: 'job' },
+    of: 'job',
     summary: 'What follows from a job, what proves it, and the next move',
     answer: z.object({ assessment, proof: proofSchema, move: moveSchema }),
     problems: ofJob,
   },
-  jobFile: { summary: 'The job as an open job file', answer: jobSchema, problems: ofJob },
+  jobFile: {
+    at: ['GET', '/api/jobs/{id}/file'],
+    right: 'signed-in',
+    notes: { what: 'job file', of: 'job' },
+    of: 'job',
+    summary: 'The job as an open job file',
+    answer: jobSchema,
+    problems: ofJob,
+  },
   record: {
+    at: ['POST', '/api/jobs/{id}/observations'],
+    right: 'signed-in',
+    notes: 'nothing',
+    of: 'job',
     summary: 'Records what was seen',
     body: z.object({ key, observation: observationSchema, replaces: key.optional() }),
     answer: visitSchema,
     problems: [...ofOpenJob, 'no-such-wheel', 'nothing-to-correct', 'already-corrected', 'job-full'],
   },
   takeBack: {
+    at: ['POST', '/api/jobs/{id}/take-back'],
+    right: 'record-readings',
+    notes: 'nothing',
+    of: 'job',
     summary: 'Takes back what was recorded by mistake: kept, and out of all judgement',
     body: z.object({ key, observation: key, reason: z.string().trim().min(1).max(500) }),
     answer: visitSchema,
     problems: [...ofOpenJob, 'nothing-to-correct', 'already-corrected'],
   },
   cancelJob: {
+    at: ['POST', '/api/jobs/{id}/cancel'],
+    right: 'signed-in',
+    notes: 'nothing',
+    of: 'job',
     summary: 'Cancels a job; all that was recorded stays',
     body: z.object({ key, version: z.int().min(1), reason: z.string().trim().min(3).max(500) }),
     answer: visitSchema,
     problems: [...ofJob, 'handed-over', 'stale', 'run-under-way'],
   },
   reopenJob: {
+    at: ['POST', '/api/jobs/{id}/reopen'],
+    right: 'signed-in',
+    notes: 'nothing',
+    of: 'job',
     summary: 'Opens a cancelled job again',
     body: z.object({ key, version: z.int().min(1) }),
     answer: visitSchema,
     problems: [...ofJob, 'handed-over', 'stale'],
   },
   history: {
+    at: ['GET', '/api/jobs/{id}/history'],
+    right: 'signed-in',
+    notes: { what: 'job', of: 'job' },
+    of: 'job',
     summary: 'All that was recorded on a job and changed about it, the newest first',
     answer: z.array(historyLineSchema),
     problems: ofJob,
   },
-  wake: {
-    summary: 'Wakes a sensor through the activation tool and records what answered',
-    body: z.object({ key, wheel, trigger: z.enum(['pulsed', 'continuous', 'magnet', 'deflation']) }),
-    answer: visitSchema,
-    problems: [
-      ...ofOpenJob,
-      'no-tool',
-      'no-such-wheel',
-      'device-unreachable',
-      'device-silent',
-      'device-refused',
-      'device-unclear',
-    ],
-  },
-  readCar: {
-    summary: 'Reads IDs, codes, live pressures and supply from the car',
-    body: z.object({ key }),
-    answer: visitSchema,
-    problems: [...ofOpenJob, ...ofLead],
-  },
-  writeIds: {
-    summary: 'Sends IDs to the car and reads them back',
-    body: z.object({
-      key,
-      entries: z
-        .array(z.object({ wheel, id: hexId.nullable() }))
-        .min(1)
-        .max(5),
-    }),
-    answer: visitSchema,
-    problems: ofWrite,
-  },
-  writeThresholds: {
-    summary: 'Sends the car other pressures for its lamp and reads them back',
-    body: lampThresholdsSchema.extend({ key }),
-    answer: visitSchema,
-    problems: ofWrite,
-  },
-  readBack: {
-    summary: 'Reads back what the car holds after a write',
-    body: z.object({ write: key }),
-    answer: visitSchema,
-    problems: [...ofOpenJob, ...ofLead, 'unknown-write', 'write-under-way'],
-  },
-  clearCodes: {
-    summary: 'Clears the codes and reads them back',
-    body: z.object({ key }),
-    answer: visitSchema,
-    problems: [...ofOpenJob, ...ofLead, 'read-first', 'supply-voltage-low', 'write-under-way'],
-  },
   confirm: {
+    at: ['POST', '/api/jobs/{id}/confirm'],
+    right: 'record-readings',
+    notes: 'nothing',
+    of: 'job',
     summary: 'Says what the parts of the car turned out to be',
     body: z.object({ key, parts: z.array(repairOutcomeSchema).max(40) }),
     answer: visitSchema,
     problems: [...ofJob, 'not-allowed', 'unknown-part', 'key-in-use'],
   },
   handOver: {
+    at: ['POST', '/api/jobs/{id}/hand-over'],
+    right: 'signed-in',
+    notes: 'nothing',
+    of: 'job',
     summary: 'Hands the car over and closes the job',
     body: z.object({
       key,
@@ -365,27 +362,13 @@ export const visitContracts = {
     ],
   },
   note: {
+    at: ['POST', '/api/jobs/{id}/notes'],
+    right: 'signed-in',
+    notes: 'nothing',
+    of: 'job',
     summary: 'Takes something worked out on the bench into the job',
     body: noteSchema,
     answer: z.null(),
     problems: [...ofJob, 'handed-over', 'cancelled'],
-  },
-  practiceCar: {
-    summary: 'A look at the simulated car',
-    answer: practiceCarSchema,
-    problems: [...ofJob, ...ofBay],
-  },
-  practise: {
-    summary:
-      'What hands do in the practice bay: a drive, a night, air, a sensor into the cradle or into a wheel',
-    body: z.discriminatedUnion('do', [
-      z.object({ do: z.literal('drive'), key }),
-      z.object({ do: z.literal('night'), celsius: z.number().min(-60).max(60) }),
-      z.object({ do: z.literal('air'), wheel, kPa: z.number().min(0).max(600) }),
-      z.object({ do: z.literal('fit'), wheel, serial: z.string().max(64) }),
-      z.object({ do: z.literal('cradle'), serials: z.array(z.string().max(64)).max(20) }),
-    ]),
-    answer: z.union([visitSchema, practiceCarSchema]),
-    problems: [...ofOpenJob, ...ofBay],
   },
 } as const satisfies Record<string, Contract>;

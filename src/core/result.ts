@@ -64,7 +64,6 @@ export const problemCodes = [
   'unknown-procedure',
   'unknown-profile',
   'unknown-run',
-  'unknown-schema',
   'unknown-table',
   'unknown-session',
   'unknown-set',

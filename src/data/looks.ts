@@ -16,13 +16,14 @@ export interface Look {
 
 /**
  * Adds looks that were noted a moment ago. Whoever was deleted since is not written down again: what was searched for
- * before then goes without its words. (A minute more, since servers' clocks differ.)
+ * before then goes without its words. (A minute more, since servers' clocks differ.) `schema`: of another shop of the chain.
  */
-export async function addLooks(looks: readonly Look[]): Promise<void> {
+export async function addLooks(looks: readonly Look[], schema?: string): Promise<void> {
+  const of = schema === undefined ? '' : `"${schema}".`;
   await database().query(
-    `INSERT INTO looks (at, person_id, by, what, job_id, vehicle_id, words)
+    `INSERT INTO ${of}looks (at, person_id, by, what, job_id, vehicle_id, words)
      SELECT at, person_id, by, what, job_id, vehicle_id,
-       CASE WHEN what = 'find' AND at < (SELECT max(at) FROM erasures) + interval '1 minute' THEN NULL ELSE words END
+       CASE WHEN what = 'find' AND at < (SELECT max(at) FROM ${of}erasures) + interval '1 minute' THEN NULL ELSE words END
      FROM unnest($at::timestamptz[], $person::uuid[], $by::text[], $what::text[], $job::uuid[],
        $vehicle::uuid[], $words::text[]) AS noted (at, person_id, by, what, job_id, vehicle_id, words)`,
     {

@@ -1,10 +1,9 @@
-import type { APIContext, APIRoute } from 'astro';
+import type { APIContext } from 'astro';
 import { z } from 'zod';
 import { parseJson } from '../contract/document';
 import { issuesOf } from '../core/job/schema';
 import {
   contracts,
-  routes,
   statusOf,
   type AnswerOf,
   type BodyOf,
@@ -12,20 +11,7 @@ import {
   type Contract,
   type RouteName,
 } from '../contract';
-import {
-  invalidInput,
-  tooLarge,
-  unknownFollowUp,
-  unknownGauge,
-  unknownJob,
-  unknownAddress,
-  unknownCustomer,
-  unknownList,
-  unknownToken,
-  unknownPerson,
-  unknownRun,
-  unknownVehicle,
-} from '../contract/refusals';
+import { invalidInput, tooLarge } from '../contract/refusals';
 import { success, type Problem, type Result } from '../core/result';
 import type { Person } from '../services/people';
 
@@ -121,26 +107,28 @@ interface Asked<Name extends RouteName> {
   context: APIContext;
 }
 
-/** An endpoint of a use case: parses what its contract says, calls one service, and answers. */
-export const serve =
-  <Name extends RouteName>(
-    name: Name,
-    work: (asked: Asked<Name>) => Promise<Result<AnswerOf<Name>>>,
-  ): APIRoute =>
-  async (context) => {
-    const id = context.params.id ?? '';
-    if (routes[name][1].includes('{id}') && !isUuid(id)) return respond(nothingThere(name));
-    const contract: Contract = contracts[name];
-    const body = contract.body
-      ? await readBody(context.request, contract.body, contract.mostBytes)
-      : success(undefined);
-    if (!body.ok) return problemResponse(body.problem);
-    const query = parseQuery(context.url, contract.query);
-    if (!query.ok) return problemResponse(query.problem);
-    // The contract's own schemas made them.
-    const asked = { body: body.value as BodyOf<Name>, query: query.value as QueryOf<Name> };
-    return respond(await work({ ...asked, who: personOf(context), id, context }));
-  };
+/** What use cases do: each calls one service. */
+export type Works = {
+  [Name in RouteName]: (asked: Asked<Name>) => Promise<Result<AnswerOf<Name>>>;
+};
+
+/** Answers a use case: parses what its contract says, has it done, and answers. */
+export async function answerAs<Name extends RouteName>(
+  name: Name,
+  work: Works[Name],
+  { id, context }: { id: string; context: APIContext },
+): Promise<Response> {
+  const contract: Contract = contracts[name];
+  const body = contract.body
+    ? await readBody(context.request, contract.body, contract.mostBytes)
+    : success(undefined);
+  if (!body.ok) return problemResponse(body.problem);
+  const query = parseQuery(context.url, contract.query);
+  if (!query.ok) return problemResponse(query.problem);
+  // The contract's own schemas made them.
+  const asked = { body: body.value as BodyOf<Name>, query: query.value as QueryOf<Name> };
+  return respond(await work({ ...asked, who: personOf(context), id, context }));
+}
 
 /** What stands behind the question mark. Problem: `invalid-input`. */
 export function parseQuery<Schema extends z.ZodType>(
@@ -149,20 +137,6 @@ export function parseQuery<Schema extends z.ZodType>(
 ): Result<z.infer<Schema> | undefined> {
   const parsed = schema?.safeParse(Object.fromEntries(url.searchParams));
   return !parsed || parsed.success ? success(parsed?.data) : invalidInput(issuesOf(parsed.error));
-}
-
-/** What an address names that is no ID of anything. */
-function nothingThere(name: RouteName): Result<never> {
-  const [, address] = routes[name];
-  if (address.startsWith('/api/gauges/')) return unknownGauge();
-  if (address.startsWith('/api/people/')) return unknownPerson();
-  if (address.startsWith('/api/vehicles/') || address.startsWith('/api/merges/')) return unknownVehicle();
-  if (address.startsWith('/api/follow-ups/')) return unknownFollowUp();
-  if (address.startsWith('/api/customer-lists/')) return unknownList();
-  if (address.startsWith('/api/customers/')) return unknownCustomer();
-  if (address.startsWith('/api/tokens/')) return unknownToken();
-  if (address.startsWith('/api/webhooks/')) return unknownAddress();
-  return address.startsWith('/api/runs/') ? unknownRun() : unknownJob();
 }
 
 /** Only a path of this app, by parsing it as a browser would: never an address somebody put into the link. */

@@ -1,5 +1,6 @@
 import { LRUCache } from 'lru-cache';
 import type { TracesAsked } from '../contract/doors';
+import type { Found } from '../contract/routes';
 import type { Result } from '../core/result';
 import { success } from '../core/result';
 import type { Table } from '../core/table';
@@ -8,63 +9,57 @@ import { canonicalPlate } from '../core/vehicle/plate';
 import { inTransaction } from '../data/database';
 import { addLooks, forgetLooksBefore, loadTraces, type Look } from '../data/looks';
 import { vehiclesByCode } from '../data/search';
+import { schemaOfShop } from '../data/shops';
 import { log, traceOf } from './log';
 import { refuseUnless, type Person } from './people';
 
 /** Who saw what, kept so that the shop can tell whoever asks; and who changed what. */
 
-/** What is a look at somebody's records: addresses, and what they show. */
-const shown: readonly { address: RegExp; what: string; of?: 'job' | 'vehicle' }[] = [
-  { address: /^\/jobs\/([\w-]{36})$/, what: 'job', of: 'job' },
-  { address: /^\/jobs\/([\w-]{36})\/sheet(?:\.pdf)?$/, what: 'sheet', of: 'job' },
-  { address: /^\/api\/jobs\/([\w-]{36})\/file$/, what: 'job file', of: 'job' },
-  { address: /^\/vehicles\/([\w-]{36})$/, what: 'vehicle', of: 'vehicle' },
-  { address: /^\/api\/vehicles\/([\w-]{36})\/file$/, what: 'vehicle file', of: 'vehicle' },
-  { address: /^\/sensors\/([^/]+)$/, what: 'sensor' },
-  { address: /^\/api\/find$/, what: 'find' },
-  { address: /^\/api\/jobs\.jsonl$/, what: 'jobs as JSON Lines' },
-  { address: /^\/api\/tables\/([\w-]+)\.csv$/, what: 'list as CSV' },
-];
-
 /** Looked at again within so long it is the same look, ms. */
 const oneLookMs = 15 * 60_000;
 const recent = new LRUCache<string, true>({ max: 5_000, ttl: oneLookMs });
 
-let waiting: Look[] = [];
+interface Noted extends Look {
+  /** The shop of the chain that was looked into: it is kept there too. */
+  shop: string | undefined;
+}
+let waiting: Noted[] = [];
 let timer: ReturnType<typeof setTimeout> | undefined;
 const writeAfterMs = 1_000;
 
-/** Notes that somebody was shown this address, where it shows records; nobody waits for it. */
-export function noteLook(who: Person, url: URL, now = new Date()): void {
-  for (const { address, what, of } of shown) {
-    const found = address.exec(url.pathname);
-    if (!found) continue;
-    const [, named = null] = found;
-    const words = what === 'find' ? (url.searchParams.get('q') ?? '').slice(0, 100) : of ? null : named;
-    const key = [who.id, what, named, words].join(' ');
-    if (recent.has(key)) return;
-    recent.set(key, true);
-    const typed = waiting.at(-1);
-    // As one types, each letter asks: what was asked last is what was looked for.
-    if (
-      what === 'find' &&
-      typed?.what === 'find' &&
-      typed.personId === who.id &&
-      words?.startsWith(typed.words ?? '')
-    )
-      waiting.pop();
-    waiting.push({
-      at: now,
-      personId: who.id,
-      by: who.name,
-      what,
-      jobId: of === 'job' ? named : null,
-      vehicleId: of === 'vehicle' ? named : null,
-      words,
-    });
-    timer ??= setTimeout(() => void writeLooks(), writeAfterMs).unref();
-    return;
-  }
+/** Notes that somebody was shown what this route shows, where that is somebody's records; nobody waits for it. */
+export function noteLook(
+  who: Person,
+  { notes, named }: Pick<Found, 'notes' | 'named'>,
+  { url, shop }: { url: URL; shop?: string | undefined },
+  now = new Date(),
+): void {
+  if (notes === 'nothing') return;
+  const { what, of } = notes;
+  const words = of ? null : (named || [...url.searchParams.values()].join(' ')).slice(0, 100) || null;
+  const key = [who.id, shop, what, named, words].join(' ');
+  if (recent.has(key)) return;
+  recent.set(key, true);
+  const typed = waiting.at(-1);
+  // As one types, each letter asks: what was asked last is what was looked for.
+  if (
+    what === 'find' &&
+    typed?.what === 'find' &&
+    typed.personId === who.id &&
+    words?.startsWith(typed.words ?? '')
+  )
+    waiting.pop();
+  waiting.push({
+    at: now,
+    personId: who.id,
+    by: who.name,
+    what,
+    jobId: of === 'job' ? named : null,
+    vehicleId: of === 'vehicle' ? named : null,
+    words,
+    shop,
+  });
+  timer ??= setTimeout(() => void writeLooks(), writeAfterMs).unref();
 }
 
 /** Writes down what was noted; what could not be written is written later. */
@@ -73,14 +68,32 @@ export async function writeLooks(): Promise<void> {
   timer = undefined;
   const looks = waiting;
   waiting = [];
-  if (looks.length === 0) return;
-  try {
-    await addLooks(looks);
-  } catch (error) {
-    log.warn(traceOf(error), 'who looked at what was not written down yet');
-    waiting = [...looks, ...waiting].slice(-mostWaiting);
-    timer ??= setTimeout(() => void writeLooks(), 10 * writeAfterMs).unref();
+  const shops = new Set(looks.map(({ shop }) => shop));
+  for (const shop of shops) {
+    const its = looks.filter((look) => look.shop === shop);
+    try {
+      await keepLooks(shop, its);
+    } catch (error) {
+      log.warn(traceOf(error), 'who looked at what was not written down yet');
+      waiting = [...its, ...waiting].slice(-mostWaiting);
+      timer ??= setTimeout(() => void writeLooks(), 10 * writeAfterMs).unref();
+    }
   }
+}
+
+/** Of what was looked at in another shop of the chain both know: that one what, the own one that it was there. */
+async function keepLooks(shop: string | undefined, looks: readonly Look[]): Promise<void> {
+  if (shop === undefined) return addLooks(looks);
+  await addLooks(
+    looks.map((look) => ({ ...look, by: `${look.by} (head office)` })),
+    schemaOfShop(shop),
+  );
+  await addLooks(
+    looks.map((look) => ({
+      ...look,
+      ...{ jobId: null, vehicleId: null, words: [`in ${shop}`, look.words ?? ''].join(' ').trim() },
+    })),
+  );
 }
 const mostWaiting = 10_000;
 

@@ -17,7 +17,7 @@ import {
 import { success, type Result } from '../core/result';
 import { metric, type UnitChoice } from '../core/units';
 import type { ShopSettings } from '../core/shop';
-import type { Person, Role } from '../core/visit/person';
+import { rights, type Person, type Right, type Role } from '../core/visit/person';
 import { brokenRule, inOwnShop, inTransaction, type Tx } from '../data/database';
 import { peopleChanged } from '../data/notifications';
 import { loadShop, settingsFrom } from '../data/shop';
@@ -257,16 +257,6 @@ export const chooseUnits = (who: Person, units: UnitChoice | null) =>
     await row?.update({ units }, { transaction: tx });
     peopleChanged(tx);
   });
-
-/** What a role may do beyond looking, booking in and handing over. */
-const rights = {
-  'record-readings': ['technician', 'manager'],
-  'change-a-car': ['technician', 'manager'],
-  'manage-people': ['manager'],
-  'manage-shop': ['manager'],
-  'see-figures': ['manager'],
-} as const satisfies Record<string, readonly Role[]>;
-export type Right = keyof typeof rights;
 
 const isFor = (right: Right, role: Role): boolean => (rights[right] as readonly Role[]).includes(role);
 

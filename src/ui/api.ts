@@ -1,5 +1,4 @@
-import type { AnswerOf } from '../contract';
-import type { RouteName } from '../contract/routes';
+import type { AnswerOf, RouteName } from '../contract';
 import { offline } from '../contract/refusals';
 import type { Result } from '../core/result';
 import type { Asked } from './request';

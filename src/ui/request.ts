@@ -1,7 +1,13 @@
-import { contracts, problemSchema, type AnswerOf, type BodyOf } from '../contract';
+import {
+  contracts,
+  problemSchema,
+  type AnswerOf,
+  type BodyOf,
+  type Contract,
+  type RouteName,
+} from '../contract';
 import { nowHeader, personHeader } from '../contract/headers';
 import { answerUnclear, offline } from '../contract/refusals';
-import { routes, slowRoutes, type RouteName } from '../contract/routes';
 import { failure, success, type Result } from '../core/result';
 import { heardShop } from './clock';
 
@@ -50,9 +56,10 @@ async function askOnce<Name extends RouteName>(
   { id = '', query, as, body, file, queued = false }: Asked<Name>,
 ): Promise<Result<AnswerOf<Name>>> {
   const sent: unknown = body ?? file;
-  const [method, address] = routes[name];
+  const contract: Contract = contracts[name];
+  const [method, address] = contract.at;
   const path = address.replace('{id}', encodeURIComponent(id));
-  const patience = queued ? 'queued' : slowRoutes.has(name) ? 'slow' : 'usual';
+  const patience = queued ? 'queued' : contract.slow ? 'slow' : 'usual';
   const sentMs = Date.now();
   let response: Response;
   try {

@@ -5,6 +5,7 @@ import { v7 as newKey } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { ChainShops } from '../../src/contract/chain';
 import type { Found } from '../../src/core/search';
+import type { Table } from '../../src/core/table';
 import type { YardLine } from '../../src/core/visit/view';
 import { closeDatabase, database, ensureDatabase, inSchema } from '../../src/data/database';
 import { Client, openShop, type Shop } from '../support/shop';
@@ -18,6 +19,7 @@ let riverside: Client;
 let hillside: Client;
 let office: Client;
 let officeAt: string;
+let riversideAt: string;
 let job: string;
 
 beforeAll(async () => {
@@ -32,6 +34,7 @@ beforeAll(async () => {
     open.push(await openShop({ devices: false, databaseUrl, shop, headOffice: shop === 'office' }));
   const [one, other, head] = open.map(({ address }) => address) as [string, string, string];
   officeAt = head;
+  riversideAt = other;
   hillside = await Client.signIn(one);
   riverside = await Client.signIn(other);
   office = await Client.signIn(head, 'manager');
@@ -105,6 +108,20 @@ describe('several shops in one database', () => {
     expect(await riverside.get<Found[]>('/api/find?q=CHN78')).toEqual([]);
     // Without the browser that looks, it is the head office again.
     expect(await office.get<Found[]>('/api/find?q=CHN77')).toEqual([]);
+  });
+
+  it('know who looked: there at what, at home that it was there', async () => {
+    const look = await lookingInto('riverside');
+    expect((await look(`/api/jobs/${job}/file`)).status).toBe(200);
+    const told = async (who: Client) =>
+      (await who.get<Table>('/api/traces')).rows.map(([, by, did, , , , more]) => [by, did, more].join(' '));
+    const there = await Client.signIn(riversideAt, 'manager');
+    await expect
+      .poll(() => told(there), { timeout: 10_000 })
+      .toContainEqual(expect.stringMatching(/\(head office\) saw: job file/));
+    await expect
+      .poll(() => told(office), { timeout: 10_000 })
+      .toContainEqual(expect.stringMatching(/saw: job file.*in riverside/));
   });
 
   it('are looked into by nobody else, whatever a browser claims', async () => {

@@ -106,7 +106,12 @@ describe('who is forgotten', () => {
     return (rows as { words: string | null }[]).map(({ words }) => words);
   };
   const look = (who: typeof ines, name: string, at?: Date) =>
-    noteLook(who, new URL(`http://shop.test/api/find?q=${name}`), at);
+    noteLook(
+      who,
+      { notes: { what: 'find' }, named: '' },
+      { url: new URL(`http://shop.test/api/find?q=${name}`) },
+      at,
+    );
 
   it('is not written down again by a search that was on its way', async () => {
     const who = { ...person(), name: `Searcher ${newKey()}` };

@@ -6,8 +6,11 @@ import { v7 as newKey } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { z } from 'zod';
 import { fullJob } from '../../bench/full-job';
-import { problemSchema, routes, statusOf, type RouteName } from '../../src/contract';
+import { contracts, problemSchema, statusOf, type Route, type RouteName } from '../../src/contract';
+import { routes } from '../../src/contract/routes';
 import type { Job } from '../../src/core/job';
+import type { Table } from '../../src/core/table';
+import { rights } from '../../src/core/visit/person';
 import type { VisitView, YardLine } from '../../src/core/visit/view';
 import { Client, openShop, type Shop } from '../support/shop';
 
@@ -44,7 +47,7 @@ async function asked(
   name: RouteName,
   { id = '', body, query = '', as = ines }: { id?: string; body?: unknown; query?: string; as?: Client } = {},
 ): Promise<{ status: number; answer: unknown }> {
-  const [method, path] = routes[name];
+  const [method, path] = contracts[name].at;
   const address = path.replace('{id}', id) + query;
   const response =
     body === undefined && method === 'GET' ? await as.fetch(address) : await as.send(method, address, body);
@@ -75,7 +78,7 @@ describe('the published description of the API', () => {
     const names = Object.values(document.paths).flatMap((methods) =>
       Object.values(methods).map(({ operationId }) => operationId),
     );
-    expect(names.sort()).toEqual(Object.keys(routes).sort());
+    expect(names.sort()).toEqual(Object.keys(contracts).sort());
   });
 
   it('is what the endpoints answer, one after the other through a visit', async () => {
@@ -161,11 +164,13 @@ describe('the published description of the API', () => {
 
   it('is what they answer to what is not there, not allowed, and not right', async () => {
     const none = newKey();
-    for (const name of Object.keys(routes) as RouteName[]) {
-      const [method, path] = routes[name];
+    // A manager may do whatever is there to be done.
+    for (const name of Object.keys(contracts) as RouteName[]) {
+      const [method, path] = contracts[name].at;
       if (path.includes('{id}')) {
         const { status, answer } = await asked(name, {
           id: 'nothing',
+          as: boss,
           ...(method !== 'GET' && { body: {} }),
         });
         expect(status, name).toBe(404);
@@ -174,7 +179,7 @@ describe('the published description of the API', () => {
         );
       }
       if (method !== 'GET' && name !== 'assess' && name !== 'importJob' && name !== 'signIn') {
-        const { status } = await asked(name, { id: none, body: { nothing: 'right' } });
+        const { status } = await asked(name, { id: none, body: { nothing: 'right' }, as: boss });
         // A body of which everything is optional is right, and does nothing.
         expect(name === 'me' ? [200] : [400], name).toContain(status);
       }
@@ -191,6 +196,62 @@ describe('the published description of the API', () => {
       // What the shop does not have is nobody's fault.
       if (/^no-(lead|practice|programmer|tool|weather)$/.test(code)) expect(status, code).toBe(409);
     }
+  });
+});
+
+describe('every route', () => {
+  const each = Object.entries<Route>(routes);
+  const path = ({ at }: Route) => at[1].replace(/\{\w+\}/, newKey());
+  const send = (who: Client, route: Route) => {
+    const [method] = route.at;
+    return method === 'GET' ? who.fetch(path(route)) : who.send(method, path(route), {});
+  };
+
+  it('is open to nobody without a session, but for those that say so', async () => {
+    const nobody = Client.with(shop.address, 'hacienda_session=none');
+    for (const [name, route] of each)
+      if (route.right !== 'anybody') expect((await send(nobody, route)).status, name).toBe(401);
+  });
+
+  it('that asks for a right is refused to whoever has none', async () => {
+    const pilar = await Client.signIn(shop.address, 'adviser');
+    const roles = [
+      ['adviser', pilar],
+      ['technician', ines],
+    ] as const;
+    for (const [name, route] of each) {
+      if (route.right === 'anybody' || route.right === 'signed-in') continue;
+      for (const [role, who] of roles)
+        if (!(rights[route.right] as readonly string[]).includes(role))
+          expect((await send(who, route)).status, `${role} ${name}`).toBe(403);
+    }
+  });
+
+  it('that shows somebody’s records is noted, whatever stands at the end of its address', async () => {
+    const id = await jobOf('KUR 417');
+    const { vehicleId } = await ines.get<VisitView>(`/api/jobs/${id}`);
+    const seen = async () =>
+      (await boss.get<Table>('/api/traces?by=Ines')).rows.map(([, , did]) => String(did));
+    for (const address of [
+      `/api/jobs/${id}/history`,
+      `/api/jobs/${id}/sheet.pdf/`,
+      `/api/jobs/${id}/file/`,
+      `/api/vehicles/${vehicleId}/file`,
+      '/api/jobs?state=open',
+      '/api/vehicles?plate=KUR417',
+      '/api/tables/gauges.csv/',
+    ])
+      expect((await ines.fetch(address)).status, address).toBe(200);
+    const whats = [
+      'job',
+      'sheet',
+      'job file',
+      'vehicle file',
+      'jobs',
+      'vehicle by plate or VIN',
+      'list as CSV',
+    ];
+    for (const what of whats) await expect.poll(seen, { timeout: 10_000 }).toContain(`saw: ${what}`);
   });
 });
 

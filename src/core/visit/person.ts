@@ -3,6 +3,16 @@ import type { UnitChoice } from '../units';
 export const roles = ['technician', 'adviser', 'manager'] as const;
 export type Role = (typeof roles)[number];
 
+/** What a role may do beyond looking, booking in and handing over. */
+export const rights = {
+  'record-readings': ['technician', 'manager'],
+  'change-a-car': ['technician', 'manager'],
+  'manage-people': ['manager'],
+  'manage-shop': ['manager'],
+  'see-figures': ['manager'],
+} as const satisfies Record<string, readonly Role[]>;
+export type Right = keyof typeof rights;
+
 /** Who works here, as a screen knows them. */
 export interface Person {
   id: string;

@@ -1,4 +1,0 @@
-import { undoMerge } from '../../../../services/merges';
-import { serve } from '../../../_http';
-
-export const POST = serve('undoMerge', ({ id, who }) => undoMerge(id, who));

@@ -1,4 +1,0 @@
-import { lookIntoBox } from '../../../services/practice';
-import { serve } from '../../_http';
-
-export const GET = serve('practiceBox', () => lookIntoBox());

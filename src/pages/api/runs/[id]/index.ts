@@ -1,4 +1,0 @@
-import { viewRun } from '../../../../services/runs';
-import { serve } from '../../../_http';
-
-export const GET = serve('run', ({ id }) => viewRun(id));
