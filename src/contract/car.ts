@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { lampStates, triggers } from '../core/job/kinds';
 import { lampThresholdsSchema } from '../core/job/schema';
 import type { PracticeCar } from '../core/visit/view';
 import { walkingOrder } from '../core/wheel';
@@ -11,7 +12,7 @@ const wheel = z.enum(walkingOrder);
 
 /** The simulated car as a look at it would show. */
 const practiceCarSchema: z.ZodType<PracticeCar> = z.looseObject({
-  lamp: z.enum(['off', 'steady', 'flash-then-steady', 'flash-while-driving']),
+  lamp: z.enum(lampStates),
   speedKmh: z.number(),
   kPa: z.partialRecord(wheel, z.number()),
   tireC: z.partialRecord(wheel, z.number()),
@@ -38,7 +39,7 @@ export const carContracts = {
     of: 'job',
     slow: true,
     summary: 'Wakes a sensor through the activation tool and records what answered',
-    body: z.object({ key, wheel, trigger: z.enum(['pulsed', 'continuous', 'magnet', 'deflation']) }),
+    body: z.object({ key, wheel, trigger: z.enum(triggers) }),
     answer: visitSchema,
     problems: [
       ...ofOpenJob,

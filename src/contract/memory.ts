@@ -1,3 +1,4 @@
+import { benchTriggers } from '../core/job/kinds';
 import { z } from 'zod';
 import { mostCharacters, type Found, type FoundVehicle, type ListedJob } from '../core/search';
 import { followUpAbout, type DueFollowUp, type Suggested } from '../core/follow-up';
@@ -197,7 +198,7 @@ export const memoryContracts = {
     notes: 'nothing',
     of: 'vehicle',
     summary: 'Wakes one wheel of a set that lies on the bench, and tells what answered; nothing is stored',
-    body: z.object({ wheel, trigger: z.enum(['pulsed', 'continuous', 'magnet']) }),
+    body: z.object({ wheel, trigger: z.enum(benchTriggers) }),
     answer: z.object({ replies: z.array(replySchema) }),
     problems: [
       'unknown-vehicle',

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { triggers } from '../core/job/kinds';
 import { relearnMethods } from '../core/relearn/procedure';
 import { procedureSchema } from '../core/relearn/procedure/schema';
 import { eventSchema, happeningSchema } from '../core/relearn/run/schema';
@@ -84,7 +85,7 @@ export const relearnContracts = {
     body: z.object({
       key,
       wheel: z.enum(walkingOrder),
-      trigger: z.enum(['pulsed', 'continuous', 'magnet', 'deflation']),
+      trigger: z.enum(triggers),
     }),
     answer: runViewSchema,
     problems: [...ofRun, 'no-tool', 'no-such-wheel', ...deviceProblems],

@@ -1,13 +1,20 @@
 import { z } from 'zod';
 import { repairOutcomeSchema } from '../core/repair-outcome/schema';
 import { checkPointSchema, instrumentKinds, instrumentSchema } from '../core/gauge/schema';
+import { monitoringKinds } from '../core/job/kinds';
 import { placardSchema, tpmsSchema, year } from '../core/job/schema';
 import { sensibleProcedureSchema } from '../core/relearn/procedure/problems';
 import { procedureSchema } from '../core/relearn/procedure/schema';
 import { shopSettingsSchema } from '../core/shop';
 import { receiverSchema } from '../core/uds/receiver';
 import type { SensorLives } from '../core/sensor-life/lifetimes';
-import type { DeviceState, KnownVehicle, ProfileSummary, ShopFigures } from '../core/visit/view';
+import {
+  deviceKinds,
+  type DeviceState,
+  type KnownVehicle,
+  type ProfileSummary,
+  type ShopFigures,
+} from '../core/visit/view';
 import { asked, key, type Contract } from './contract';
 import { healthContract } from './health';
 import { experienceSchema } from './visit';
@@ -67,7 +74,7 @@ const profileSummarySchema = z.object({
   label: z.string(),
   fromYear: z.int().nullable(),
   toYear: z.int().nullable(),
-  kind: z.enum(['direct', 'indirect', 'none']),
+  kind: z.enum(monitoringKinds),
 }) satisfies z.ZodType<ProfileSummary>;
 
 const pair = z.tuple([z.number(), z.number()]);
@@ -125,7 +132,7 @@ const figuresSchema = z.object({
 
 const deviceStates: z.ZodType<DeviceState[]> = z.array(
   z.object({
-    kind: z.enum(['tool', 'lead', 'weather']),
+    kind: z.enum(deviceKinds),
     address: z.string(),
     namedAtStart: z.boolean(),
     since: z.string().nullable(),
@@ -275,7 +282,7 @@ export const shopContracts = {
     notes: 'nothing',
     slow: true,
     summary: 'Asks whether anything answers at the address of a device',
-    body: z.object({ kind: z.enum(['tool', 'lead', 'weather']) }),
+    body: z.object({ kind: z.enum(deviceKinds) }),
     answer: deviceStates,
     problems: [],
   },

@@ -17,6 +17,7 @@ import {
   takenBackSchema,
   tpmsSchema,
 } from '../core/job/schema';
+import { lampStates } from '../core/job/kinds';
 import { benchLinkSchema, signatureSchema } from '../core/job/notes';
 import { proofSchema } from '../core/proof/schema';
 import { mostPutOff, putOffSchema } from '../core/put-off/schema';
@@ -83,7 +84,7 @@ export const yardLineSchema: z.ZodType<YardLine> = z.object({
   openedAt: z.string(),
   openedBy: z.string(),
   handedOverAt: z.string().nullable(),
-  lamp: z.enum(['off', 'steady', 'flash-then-steady', 'flash-while-driving', 'not-seen']),
+  lamp: z.enum([...lampStates, 'not-seen']),
   headline: z.string(),
   proved: z.boolean(),
   move: moveSchema,

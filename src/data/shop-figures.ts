@@ -4,7 +4,7 @@ import type { FaultCount, NeedlessPart, RecordKind, ReturnFacts, VisitFacts } fr
 import { comebackDays, longestStepMinutes } from '../core/shop-figures';
 import { repairOutcomeSchema } from '../core/repair-outcome/schema';
 import { findingCodes } from '../core/finding';
-import { lampStates } from '../core/job/schema';
+import { lampStates } from '../core/job/kinds';
 import { database, type Tx } from './database';
 
 /** What a shop did between two moments, counted where it lies. */

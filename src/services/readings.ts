@@ -1,3 +1,4 @@
+import type { benchTriggers } from '../core/job/kinds';
 import { unknownJob, unknownVehicle } from '../contract/refusals';
 import type { Reply, Seen } from '../core/job';
 import { success, type Result } from '../core/result';
@@ -31,7 +32,7 @@ export async function wake(
  */
 export async function readOnBench(
   vehicleId: string,
-  { wheel, trigger }: { wheel: Position; trigger: 'pulsed' | 'continuous' | 'magnet' },
+  { wheel, trigger }: { wheel: Position; trigger: (typeof benchTriggers)[number] },
   who: Person,
 ): Promise<Result<{ replies: Reply[] }>> {
   const refusal = refuseUnless(who, 'record-readings');

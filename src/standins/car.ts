@@ -1,3 +1,4 @@
+import { lampStates } from '../core/job/kinds';
 import { z } from 'zod';
 import { atTemperature } from '../core/pressure';
 import { canonicalId } from '../core/sensor-id';
@@ -42,7 +43,7 @@ export const carSchema = z.object({
   wheels: z.partialRecord(z.enum(walkingOrder), wheelSchema),
   registry: z.array(z.object({ wheel: z.enum(walkingOrder), id: z.string().nullable() })).default([]),
   codes: z.array(z.object({ code: z.string(), active: z.boolean() })).default([]),
-  lamp: z.enum(['off', 'steady', 'flash-then-steady', 'flash-while-driving']),
+  lamp: z.enum(lampStates),
   supply: z
     .object({ volts: z.number(), engine: z.enum(['on', 'off']) })
     .default({ volts: 12.6, engine: 'off' }),

@@ -1,3 +1,4 @@
+import { methodOf } from '../job/kinds';
 import { allOf, type Job } from '../job';
 import { monitoredWheels } from '../placard';
 import type { Position } from '../wheel';
@@ -21,7 +22,9 @@ export function letOutIn(job: Job): LetOut[] {
   );
   if (byRun.length > 0) return byRun;
   return allOf(job, 'relearn').flatMap(({ seen: { method, at } }) =>
-    method === 'air' ? monitoredWheels(job).map((wheel): LetOut => ({ atMs: Date.parse(at), wheel })) : [],
+    methodOf(method).wakes === 'deflation'
+      ? monitoredWheels(job).map((wheel): LetOut => ({ atMs: Date.parse(at), wheel }))
+      : [],
   );
 }
 

@@ -1,3 +1,4 @@
+import { methodOf } from '../job/kinds';
 import { allOf, atWheel, latest, type Job, type Seen } from '../job';
 import { monitoredWheels } from '../placard';
 import type { Position } from '../wheel';
@@ -28,10 +29,10 @@ const notedMs = 60_000;
  * hand is noted before it is read back: what was read until then is what it was to change.
  */
 function relearnedMs(job: Job, { at, method, outcome, source }: Seen<'relearn'>): number | undefined {
-  if (outcome === 'failed' || method === 'reset') return undefined;
+  if (outcome === 'failed' || methodOf(method).of === 'indirect') return undefined;
   if (source === 'hand') return Date.parse(at);
   const run = (job.runs ?? []).findLast(({ startedAt }) => Date.parse(startedAt) <= Date.parse(at));
-  if (!run) return Date.parse(at) - (method === 'write' || method === 'typed' ? 0 : notedMs);
+  if (!run) return Date.parse(at) - (methodOf(method).sendsIds ? 0 : notedMs);
   const taught = run.events.findLast(({ event }) => !provesOnly.includes(event));
   return Date.parse(run.startedAt) + (taught?.t ?? 0) * 1000 - notedMs;
 }

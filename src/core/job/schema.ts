@@ -10,6 +10,7 @@ import { replacementSchema } from '../replacement/schema';
 import { sensorServiceSchema } from '../sensor-service/schema';
 import { drives } from '../tire-temperature';
 import { walkingOrder } from '../wheel';
+import { lampStates, monitoringKinds, relearnMethods, triggers } from './kinds';
 import { visitNotesSchema } from './notes';
 
 /** The open job file, `hacienda.job/1`: what was seen. Unknown keys are kept; a missing key means "not known". */
@@ -35,7 +36,7 @@ const celsius = z.number().min(-90).max(200);
 const id = z.string().min(1).max(64);
 
 export const tpmsSchema = z.looseObject({
-  kind: z.enum(['direct', 'indirect', 'none']),
+  kind: z.enum(monitoringKinds),
   positions: z.array(position).optional(),
   frequencyMHz: z.number().positive().optional(),
   family: z.string().min(1).optional(),
@@ -136,8 +137,6 @@ const fileKey = z.string().min(1).max(64);
 /** What the device's clock said of a reading that came from the future; it was set right. */
 const saidAt = at.optional();
 
-export const lampStates = ['off', 'steady', 'flash-then-steady', 'flash-while-driving'] as const;
-
 const seen = <Kind extends string, Shape extends z.ZodRawShape>(kind: Kind, shape: Shape) =>
   z.looseObject({
     kind: z.literal(kind),
@@ -193,7 +192,7 @@ export const observationSchema = z.discriminatedUnion('kind', [
   gaugeSchema,
   seen('activation', {
     wheel: position,
-    trigger: z.enum(['pulsed', 'continuous', 'magnet', 'deflation']),
+    trigger: z.enum(triggers),
     replies: z.array(replySchema).max(mostIn.replies),
   }),
   seen('registry', {
@@ -224,7 +223,7 @@ export const observationSchema = z.discriminatedUnion('kind', [
   seen('wheelspeed', { wheel: position, ratio: z.number().positive() }),
   seen('voltage', { volts: z.number().min(0).max(60), engine: z.enum(['on', 'off']) }),
   seen('relearn', {
-    method: z.enum(['drive', 'tool', 'air', 'magnet', 'write', 'typed', 'reset']),
+    method: z.enum(relearnMethods),
     outcome: z.enum(['done', 'failed', 'waiting-for-drive']),
     failedAt: position.optional(),
     /** `hand`: somebody says so; no procedure was led through here. */

@@ -1,3 +1,4 @@
+import { methodOf } from '../job/kinds';
 import { madeHere } from '../by-file';
 import { failedInRelearn, softSince } from '../history';
 import { findingsThatHold, type Assessment, type Finding, type NextTest, type Test } from '../assessment';
@@ -20,7 +21,7 @@ import { setAside } from '../set-aside';
 import { inWalkingOrder, roadWheels, walkingOrder, type Position } from '../wheel';
 import type { Move } from './move';
 import { comesFirst } from './shown';
-import { clearedInVain, drivenInVain, lampLooks, sendsIds, triesOfOneWay, writesThatFailed } from './tries';
+import { clearedInVain, drivenInVain, lampLooks, triesOfOneWay, writesThatFailed } from './tries';
 
 export { checkedByHand, type CheckedByHand, type Move } from './move';
 
@@ -157,7 +158,7 @@ function teachingIsOpen(job: Job, ledger: Ledger): boolean {
   if (job.vehicle.tpms.kind !== 'direct') return false;
   const { action } = needOf(job, ledger);
   const failed = allOf(job, 'relearn').filter(
-    ({ seen }) => seen.outcome === 'failed' && !sendsIds(seen.method),
+    ({ seen }) => seen.outcome === 'failed' && !methodOf(seen.method).sendsIds,
   ).length;
   return (action === 'relearn' || action === 'acknowledge') && failed < triesOfOneWay;
 }

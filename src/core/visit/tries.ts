@@ -1,5 +1,6 @@
+import { methodOf } from '../job/kinds';
 import { changesOf, lastOf, lastTouchedMs } from '../history';
-import { allOf, type Job, type Seen } from '../job';
+import { allOf, type Job } from '../job';
 import { writeVerdict } from '../proof';
 import { isAboveWakeSpeed } from '../wake-speed';
 
@@ -16,15 +17,11 @@ export function writesThatFailed(job: Job): number {
     ),
     // What went over the lead is among the writes already.
     ...allOf(job, 'relearn').flatMap(({ seen: { at, method, outcome, source } }) =>
-      source === 'hand' && sendsIds(method) ? [{ at, worked: outcome !== 'failed' }] : [],
+      source === 'hand' && methodOf(method).sendsIds ? [{ at, worked: outcome !== 'failed' }] : [],
     ),
   ].sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
   return tries.length - 1 - tries.findLastIndex(({ worked }) => worked);
 }
-
-/** The way the car is taught is to send it its IDs. */
-export const sendsIds = (method: Seen<'relearn'>['method']): boolean =>
-  method === 'write' || method === 'typed';
 
 /** How often the codes were cleared and came back. */
 export const clearedInVain = (job: Job): number =>

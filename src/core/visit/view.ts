@@ -7,15 +7,20 @@ import type { LifeCurve } from '../sensor-life';
 import type { SensorLives } from '../sensor-life/lifetimes';
 import type { CodeTable } from '../trouble-code/meaning';
 import type { Position } from '../wheel';
+import type { LampState, MonitoringKind } from '../job/kinds';
 import type { Move } from '.';
 
 /** Only an open job is worked on. A cancelled one can be opened again, one handed over is followed up by another. */
 export const jobStates = ['open', 'handed-over', 'cancelled'] as const;
 export type JobState = (typeof jobStates)[number];
 
+/** What a shop can have. */
+export const deviceKinds = ['tool', 'lead', 'weather'] as const;
+export type DeviceKind = (typeof deviceKinds)[number];
+
 /** A device of the shop: where it answers, and how it last did. */
 export interface DeviceState {
-  kind: 'tool' | 'lead' | 'weather';
+  kind: DeviceKind;
   /** Empty where none is set up. */
   address: string;
   /** By a variable of the command that started the server, which comes before what is set up. */
@@ -85,7 +90,7 @@ export interface YardLine {
   openedAt: string;
   openedBy: string;
   handedOverAt: string | null;
-  lamp: 'off' | 'steady' | 'flash-then-steady' | 'flash-while-driving' | 'not-seen';
+  lamp: LampState | 'not-seen';
   headline: string;
   /** Whether all was shown that proves it. */
   proved: boolean;
@@ -113,7 +118,7 @@ export interface ProfileSummary {
   label: string;
   fromYear: number | null;
   toYear: number | null;
-  kind: 'direct' | 'indirect' | 'none';
+  kind: MonitoringKind;
 }
 
 /** What the shop's cars turned out to have, and the visits it comes from, the newest first. */
@@ -135,7 +140,7 @@ export interface ConfirmedVisit {
 
 /** The simulated car as a look at it would show. */
 export interface PracticeCar {
-  lamp: 'off' | 'steady' | 'flash-then-steady' | 'flash-while-driving';
+  lamp: LampState;
   speedKmh: number;
   kPa: Partial<Record<Position, number>>;
   /** Of the air in each tire, °C. */

@@ -1,9 +1,9 @@
+import { benchTriggers } from '../../core/job/kinds';
 import { writeVerdict } from '../../core/proof';
 import type { Move, Station } from '../../core/visit';
 import { registryWrites, type Sheet } from './use-sheet';
 
 /** After a silent try another trigger: what the next one is. */
-const triggers = ['pulsed', 'continuous', 'magnet'] as const;
 
 /** What taking a move does, and what going to a station does. */
 export function useMoves(sheet: Sheet): {
@@ -25,7 +25,7 @@ export function useMoves(sheet: Sheet): {
         return open({ dialog: 'gauge', wheel: move.wheel });
       case 'wake':
         return hasTool
-          ? void wake(move.wheel, triggers[move.tries] ?? 'magnet')
+          ? void wake(move.wheel, benchTriggers[move.tries] ?? 'magnet')
           : open({ dialog: 'scan', wheel: move.wheel });
       case 'read-car':
         return hasLead ? void readCar() : open({ dialog: 'car', part: 'held' });

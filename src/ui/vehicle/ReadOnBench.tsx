@@ -1,3 +1,4 @@
+import { benchTriggers } from '../../core/job/kinds';
 import { useState } from 'react';
 import { benchReading, benchWords, type BenchReading } from '../../core/wheel-set/bench';
 import { roadWheels, type Position } from '../../core/wheel';
@@ -7,7 +8,6 @@ import { Notice } from '../kit/Notice';
 import styles from './Vehicle.module.css';
 
 /** After a silent try another trigger. */
-const triggers = ['pulsed', 'continuous', 'magnet'] as const;
 
 interface ReadOnBenchProps {
   vehicleId: string;
@@ -25,7 +25,7 @@ export function ReadOnBench({ vehicleId, idAt, onHeard }: ReadOnBenchProps) {
     const tries = silent[wheel] ?? 0;
     setWaking(wheel);
     setProblem(undefined);
-    const trigger = triggers[tries % triggers.length] ?? 'pulsed';
+    const trigger = benchTriggers[tries % benchTriggers.length] ?? 'pulsed';
     const woken = await ask('readOnBench', { id: vehicleId, body: { wheel, trigger } });
     setWaking(undefined);
     if (!woken.ok) return setProblem(woken.problem.message);

@@ -1,3 +1,4 @@
+import type { Trigger } from '../../job/kinds';
 import { changesOf } from '../../history';
 import type { Job, Placed, Reply } from '../../job';
 import type { Ledger } from '../../ledger';
@@ -82,8 +83,6 @@ export interface WheelEvidence {
   recordedId: string | undefined;
   turns: number | undefined;
 }
-
-export type Trigger = Placed<'activation'>['seen']['trigger'];
 
 /** What the car says of a position, whichever wheel is there. */
 export interface PositionEvidence {

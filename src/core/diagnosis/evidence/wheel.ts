@@ -1,3 +1,4 @@
+import { methodOf, type Trigger } from '../../job/kinds';
 import { readingThatCounts } from '../../gauge';
 import { handledKPa, softSince } from '../../history';
 import { isLetOut } from '../../history/let-out';
@@ -19,7 +20,7 @@ import { canonicalId } from '../../sensor-id';
 import { isSpareAt } from '../../spare';
 import { roadWheels, type Position } from '../../wheel';
 import { model } from '../model';
-import type { Context, Trigger, WheelEvidence } from '.';
+import type { Context, WheelEvidence } from '.';
 import { courseOf, fallenFrom, fallenSince, type Said } from './course';
 import { leakLikelihood } from './leak';
 import { gaugeNow, inAll, isOneStop } from './pressure';
@@ -226,16 +227,8 @@ function seenFlatSince(job: Job, wheel: Position, gauge: Placed<'gauge'> | undef
 function missedInRelearn(job: Job, wheel: Position, scanMs: number | undefined): Trigger[] {
   const { seen } = latest(allOf(job, 'relearn')) ?? {};
   if (seen?.outcome !== 'failed' || seen.failedAt !== wheel || scanMs !== undefined) return [];
-  switch (seen.method) {
-    case 'tool':
-      return ['pulsed'];
-    case 'magnet':
-      return ['magnet'];
-    case 'air':
-      return ['deflation'];
-    default:
-      return [];
-  }
+  const { wakes } = methodOf(seen.method);
+  return wakes ? [wakes] : [];
 }
 
 function beforeFill(

@@ -1,3 +1,4 @@
+import { methodOf } from '../../job/kinds';
 import { isRightType } from '../../sensor-type';
 import { spareOn } from '../../spare';
 import { roadWheels } from '../../wheel';
@@ -137,7 +138,7 @@ function pendingPrior({ relearn, relearnIsOld }: CarEvidence): number {
     return relearn?.outcome === 'failed' || relearn?.method === 'reset' ? 0 : model.faults.car.pendingLater;
   if (!relearn || relearn.outcome === 'failed' || relearn.method === 'reset') return 0;
   if (relearn.outcome === 'waiting-for-drive') return model.faults.car.pendingWhenSaid;
-  return relearn.method === 'write' || relearn.method === 'typed'
+  return methodOf(relearn.method).sendsIds
     ? model.faults.car.pendingAfterWrite
     : model.faults.car.pendingAfterLearn;
 }

@@ -5,7 +5,7 @@ import { softSince } from '../../history';
 import { supplyIsLow, supportWords } from '../../supply';
 import { profileOf } from '../../visit/notes';
 import { inWalkingOrder, type Position } from '../../wheel';
-import { phases, type Procedure, type RelearnMethod } from '../procedure';
+import { methodOf, phases, type Procedure, type RelearnMethod } from '../procedure';
 
 /** What a procedure is done with, beside hands. */
 export type Means = 'tool' | 'lead' | 'road';
@@ -75,7 +75,7 @@ const minutesOf = ({ procedure }: Way): number => procedure.minutes ?? Number.PO
  * that compares wheel speeds, everything else for one with sensors.
  */
 function isFor({ method, for: { profiles, fromYear, toYear } }: Procedure, job: Job): boolean {
-  if ((method === 'reset') !== (job.vehicle.tpms.kind === 'indirect')) return false;
+  if (methodOf(method).of !== (job.vehicle.tpms.kind === 'indirect' ? 'indirect' : 'direct')) return false;
   const year = job.vehicle.modelYear;
   const profile = profileOf(job);
   if (profiles.length > 0 && (profile === undefined || !profiles.includes(profile))) return false;

@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import type { procedureSchema, stepSchema } from './schema';
 
+export { methodOf, relearnMethods, type RelearnMethod } from '../../job/kinds';
 export { canonicalCue, legendOf, meaningOf } from './legend';
 
 /**
@@ -14,9 +15,6 @@ export type StepOf<Kind extends Step['do']> = Extract<Step, { do: Kind }>;
 /** The phases of a procedure that have steps. */
 export const phases = ['enter', 'each', 'finish'] as const;
 export type Phase = (typeof phases)[number];
-
-export const relearnMethods = ['drive', 'tool', 'air', 'magnet', 'write', 'typed', 'reset'] as const;
-export type RelearnMethod = (typeof relearnMethods)[number];
 
 /** What proves that a relearn worked: what the car holds, its lamp, its live pressures. */
 export const proofKinds = ['registry', 'lamp', 'live'] as const;

@@ -1,5 +1,6 @@
+import { triggers, type Trigger } from '../../../core/job/kinds';
 import { useState } from 'react';
-import type { Observation, Seen } from '../../../core/job';
+import type { Observation } from '../../../core/job';
 import type { Column } from '../../../core/ledger/column';
 import { groupedId, spellAloud } from '../../../core/sensor-id';
 import type { UnitChoice } from '../../../core/units';
@@ -13,14 +14,13 @@ import styles from '../../kit/Forms.module.css';
 import { PastedScan } from './PastedScan';
 import { TypedScan } from './TypedScan';
 
-type Trigger = Seen<'activation'>['trigger'];
-
-const triggers: { value: Trigger; label: string }[] = [
-  { value: 'pulsed', label: 'pulsed' },
-  { value: 'continuous', label: 'continuous' },
-  { value: 'magnet', label: 'magnet' },
-  { value: 'deflation', label: 'pressure drop' },
-];
+const labels: Record<Trigger, string> = {
+  pulsed: 'pulsed',
+  continuous: 'continuous',
+  magnet: 'magnet',
+  deflation: 'pressure drop',
+};
+const choices = triggers.map((value) => ({ value, label: labels[value] }));
 
 interface ScanDialogProps {
   columns: readonly Column[];
@@ -69,7 +69,7 @@ function Scan({
   const { sensor, wheel } = column;
   // What it was silent to is not tried again first.
   const tried = sensor?.kind === 'silent' ? sensor.tries : 0;
-  const [trigger, setTrigger] = useState<Trigger>(() => triggers[tried]?.value ?? 'pulsed');
+  const [trigger, setTrigger] = useState<Trigger>(() => triggers[tried] ?? 'pulsed');
   return (
     <Dialog title={`Sensor, ${positionName[wheel]}`} onClose={onClose}>
       {sensor?.kind === 'heard' && (
@@ -93,7 +93,7 @@ function Scan({
           onWake(wheel, trigger);
         }}
       >
-        <Choice label="Trigger" options={triggers} value={trigger} onValue={setTrigger} />
+        <Choice label="Trigger" options={choices} value={trigger} onValue={setTrigger} />
         {problem && <Notice tone="wrong">{problem}</Notice>}
         {hasTool && (
           <Button weight="main" type="submit" busy={busy}>
