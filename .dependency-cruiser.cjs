@@ -17,11 +17,17 @@ module.exports = {
       'A stand-in must not know the app it stands before.',
     ),
     only('devices-know-the-core', 'devices', ['core'], 'A device adapter speaks a protocol, nothing else.'),
-    only('data-knows-the-core', 'data', ['core'], 'Repositories store what the core describes.'),
+    only(
+      'settings-stand-alone',
+      'settings',
+      [],
+      'What an operator sets is read by all, and knows none of them.',
+    ),
+    only('data-knows-the-core', 'data', ['core', 'settings'], 'Repositories store what the core describes.'),
     only(
       'services-orchestrate',
       'services',
-      ['core', 'contract', 'data', 'devices'],
+      ['core', 'contract', 'data', 'devices', 'settings'],
       'Use cases stand above data and devices.',
     ),
     only(
@@ -45,7 +51,7 @@ module.exports = {
     only(
       'pages-call-services',
       'pages',
-      ['core', 'contract', 'services', 'ui'],
+      ['core', 'contract', 'services', 'settings', 'ui'],
       'A page parses, calls one service, answers.',
     ),
     {

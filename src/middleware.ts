@@ -1,3 +1,4 @@
+import { setting } from './settings';
 import { defineMiddleware } from 'astro:middleware';
 import {
   foreignOrigin,
@@ -148,7 +149,7 @@ function sameOrigin(request: Request): boolean {
 /** Another site that the operator lets ask for judgements: `HACIENDA_ASSESS_ORIGINS`, comma-separated. */
 function guestOf(request: Request): string | undefined {
   const origin = request.headers.get('origin') ?? '';
-  const welcome = (process.env.HACIENDA_ASSESS_ORIGINS ?? '').split(',').map((one) => one.trim());
+  const welcome = setting('HACIENDA_ASSESS_ORIGINS') ?? [];
   return origin !== '' && welcome.includes(origin) ? origin : undefined;
 }
 

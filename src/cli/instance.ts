@@ -1,3 +1,4 @@
+import { setting } from '../settings';
 import type { ChildProcess } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
@@ -15,7 +16,7 @@ import { Trouble } from './say';
 export const root = fileURLToPath(new URL('../..', import.meta.url));
 
 /** Where demo and shop keep their data. */
-export const home = process.env.HACIENDA_HOME ?? join(root, '.hacienda');
+export const home = setting('HACIENDA_HOME') ?? join(root, '.hacienda');
 
 export interface InstanceOptions {
   /** Where data, locks and logs of this instance live. */
@@ -73,7 +74,7 @@ export async function startInstance(options: InstanceOptions): Promise<Instance>
     ]);
     const environment = {
       ...devices,
-      HACIENDA_KEY: process.env.HACIENDA_KEY ?? keyIn(folder),
+      HACIENDA_KEY: setting('HACIENDA_KEY') ?? keyIn(folder),
       ...options.environment,
       HACIENDA_SHOP: options.shop ?? '',
       HACIENDA_CHAIN: options.headOffice ? '1' : '',
@@ -190,8 +191,8 @@ async function startStandins(folder: string, cars: string, undo: Undo): Promise<
 }
 
 /** Where it listens: this machine alone, unless its operator says otherwise. */
-const host = process.env.HOST ?? '127.0.0.1';
-const isSecure = Boolean(process.env.HACIENDA_CERTIFICATE);
+const host = setting('HOST') ?? '127.0.0.1';
+const isSecure = setting('HACIENDA_CERTIFICATE') !== undefined;
 /** Where it is reached from this machine. */
 const here = ['0.0.0.0', '::'].includes(host) ? '127.0.0.1' : host.includes(':') ? `[${host}]` : host;
 

@@ -1,3 +1,4 @@
+import { setting } from '../settings';
 import { existsSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { mkdir } from 'node:fs/promises';
 import { dirname, join, resolve } from 'node:path';
@@ -49,14 +50,14 @@ function read(parameters: readonly string[], usage: string): Asked {
 /** `backup FILE`: of the shop, running or not; `--demo`: of the demo. */
 export async function backup(parameters: readonly string[]): Promise<number> {
   const { file, folder } = read(parameters, 'usage: ./hacienda backup FILE [--demo]');
-  if (!process.env.DATABASE_URL && !existsSync(folder))
+  if (!setting('DATABASE_URL') && !existsSync(folder))
     throw new Trouble(`There is no shop in ${folder} to back up.`);
   await withDatabase(folder, (url) => backUp(url, file));
   return 0;
 }
 
 /** Seals backups, where the operator gives one. */
-const passphrase = (): string => process.env.HACIENDA_BACKUP_PASSPHRASE ?? '';
+const passphrase = (): string => setting('HACIENDA_BACKUP_PASSPHRASE') ?? '';
 
 /** Dumps one moment of a database, proves that it can be restored, and only then gives it its name. */
 export async function backUp(url: string, file: string): Promise<void> {
@@ -165,7 +166,7 @@ function sumsBeside(file: string): Sums | undefined {
 
 /** The shop's database: one that is named, the running one, or its own, started for this. */
 async function withDatabase(folder: string, work: (url: string) => Promise<void>): Promise<void> {
-  const named = process.env.DATABASE_URL;
+  const named = setting('DATABASE_URL');
   if (named) return work(named);
   if (isLocked(folder)) return work(runningCluster(folder));
   const cluster = await startCluster(folder);

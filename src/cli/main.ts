@@ -1,8 +1,9 @@
-import { orSentence } from './say';
+import { setting, wrongSettings } from '../settings';
+import { orSentence, Trouble } from './say';
 
 /** `./hacienda COMMAND`: what needs TypeScript. Installing and building is done before by the shell script. */
 const [command, ...parameters] = process.argv.slice(2);
-process.chdir(process.env.HACIENDA_CALLED_FROM ?? '.');
+process.chdir(setting('HACIENDA_CALLED_FROM') ?? '.');
 
 const usage = `usage: ./hacienda demo | start | assess FILE… | relearn PROCEDURE EVENTS | test | shots | backup FILE | restore FILE | years CARS | reset
   demo    an invented shop with simulated cars, to try it out; --years=3000: with ten years of so many cars
@@ -18,6 +19,8 @@ const usage = `usage: ./hacienda demo | start | assess FILE… | relearn PROCEDU
 `;
 
 async function run(): Promise<number> {
+  const wrong = wrongSettings(process.env);
+  if (wrong.length > 0) throw new Trouble(wrong.join('\n'));
   switch (command) {
     case 'assess':
       return (await import('./assess')).assessFiles(parameters);

@@ -1,9 +1,9 @@
+import { setting } from '../settings';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { shortestPassphrase } from '../core/passphrase';
 import { addPerson, hasAnybody, listPeople } from '../services/people';
-import { shopName } from '../data/shops';
 import { fillYears } from '../services/years';
 import { pauseAfter } from '../server/pause';
 import { loadDemo } from './demo-data';
@@ -62,20 +62,16 @@ export const start = (parameters: readonly string[] = []) =>
     prepare: firstManager,
     processes: processesIn(parameters),
     ...shopOfChain(),
-    ...(process.env.DATABASE_URL && { databaseUrl: process.env.DATABASE_URL }),
+    ...(setting('DATABASE_URL') && { databaseUrl: setting('DATABASE_URL') as string }),
   });
 
 /** `HACIENDA_SHOP`: its name among the shops of a database; `HACIENDA_CHAIN=1`: its managers look into the others. */
 export function shopOfChain(): { shop?: string; headOffice?: boolean } {
-  const { HACIENDA_SHOP: shop, HACIENDA_CHAIN } = process.env;
-  if (!shop) {
-    if (HACIENDA_CHAIN)
-      throw new Trouble('HACIENDA_CHAIN needs the head office’s own name in HACIENDA_SHOP.');
-    return {};
-  }
-  if (!shopName.test(shop))
-    throw new Trouble('HACIENDA_SHOP is a name in small letters, digits and _, beginning with a letter.');
-  return { shop, headOffice: HACIENDA_CHAIN === '1' };
+  const shop = setting('HACIENDA_SHOP');
+  const headOffice = setting('HACIENDA_CHAIN') ?? false;
+  if (shop !== undefined) return { shop, headOffice };
+  if (headOffice) throw new Trouble('HACIENDA_CHAIN needs the head office’s own name in HACIENDA_SHOP.');
+  return {};
 }
 
 /** `--processes`: as many server processes as the machine has cores; `--processes=3`: so many. One where nothing is said. */
@@ -90,9 +86,7 @@ function processesIn(parameters: readonly string[]): number {
 }
 
 async function serve(options: Omit<Parameters<typeof startInstance>[0], 'port'>): Promise<number> {
-  const port = Number(process.env.PORT ?? usualPort);
-  if (!Number.isInteger(port) || port < 1 || port > 65535)
-    throw new Trouble('PORT must be a number from 1 to 65535.');
+  const port = setting('PORT') ?? usualPort;
   const asked = new Promise<void>((resolve) => {
     process.once('SIGINT', resolve);
     process.once('SIGTERM', resolve);
@@ -109,12 +103,8 @@ async function serve(options: Omit<Parameters<typeof startInstance>[0], 'port'>)
 
 /** `HACIENDA_BACKUPS=FOLDER`: a backup there each night at three, or at the hour of `HACIENDA_BACKUP_HOUR`. */
 function backupsOf({ databaseUrl }: Instance): () => void {
-  const { HACIENDA_BACKUPS: folder, HACIENDA_BACKUP_HOUR = '3' } = process.env;
-  if (!folder) return () => undefined;
-  const hour = Number(HACIENDA_BACKUP_HOUR);
-  if (!Number.isInteger(hour) || hour < 0 || hour > 23)
-    throw new Trouble('HACIENDA_BACKUP_HOUR must be an hour of the day, 0 to 23.');
-  return backUpDaily(databaseUrl, folder, hour);
+  const folder = setting('HACIENDA_BACKUPS');
+  return folder ? backUpDaily(databaseUrl, folder, setting('HACIENDA_BACKUP_HOUR') ?? 3) : () => undefined;
 }
 
 /** Starts a server that ended by itself again, until somebody asks to stop. What was stored is safe meanwhile. */
@@ -141,18 +131,17 @@ async function keepRunning(instance: Instance, asked: Promise<void>): Promise<vo
 /** A shop's first run needs somebody who may let others in. */
 async function firstManager(): Promise<void> {
   if (await hasAnybody()) return;
-  const { HACIENDA_MANAGER_NAME, HACIENDA_MANAGER_PASSPHRASE } = process.env;
-  if (!HACIENDA_MANAGER_NAME && !process.stdin.isTTY) {
+  const named = setting('HACIENDA_MANAGER_NAME');
+  if (!named && !process.stdin.isTTY) {
     throw new Trouble(
       'There is no account yet. Start it once in a terminal, or set HACIENDA_MANAGER_NAME and HACIENDA_MANAGER_PASSPHRASE.',
     );
   }
   // Only here: it is not needed at any other start.
   const { input, password } = await import('@inquirer/prompts');
-  const name =
-    HACIENDA_MANAGER_NAME ?? (await input({ message: 'Name of the first manager', required: true }));
+  const name = named ?? (await input({ message: 'Name of the first manager', required: true }));
   const passphrase =
-    HACIENDA_MANAGER_PASSPHRASE ??
+    setting('HACIENDA_MANAGER_PASSPHRASE') ??
     (await password({
       message: `Passphrase (at least ${shortestPassphrase} characters)`,
       mask: true,

@@ -1,3 +1,4 @@
+import { setting } from '../settings';
 import { countOf } from '../data/bulk';
 import { closeDatabase } from '../data/database';
 import { migrate } from '../data/migrations';
@@ -17,7 +18,7 @@ export async function years([asked, ...more]: readonly string[]): Promise<number
   const vehicles = more.length === 0 ? Number(asked) : Number.NaN;
   if (!(Number.isInteger(vehicles) && vehicles >= 1 && vehicles <= 200_000))
     throw new Trouble('years takes how many cars, 1 to 200000: ./hacienda years 3000');
-  if (!process.env.DATABASE_URL)
+  if (!setting('DATABASE_URL'))
     throw new Trouble(
       'Name a database for it in DATABASE_URL: simulated cars have no place in a shop’s own.',
     );

@@ -1,3 +1,4 @@
+import { setting } from '../settings';
 import { AsyncLocalStorage } from 'node:async_hooks';
 import pg from 'pg';
 import {
@@ -32,7 +33,7 @@ export const inOwnShop = <Value>(work: () => Value): Value => lookedInto.run(und
 
 /** The address of the database, from `DATABASE_URL`. Throws where it is not set: the start command sets it. */
 export function databaseUrl(): string {
-  const url = process.env.DATABASE_URL;
+  const url = setting('DATABASE_URL');
   if (!url) throw new Error('DATABASE_URL is not set; start the app with ./hacienda');
   return url;
 }

@@ -1,3 +1,4 @@
+import { setting } from '../settings';
 import { connectedTo } from './client';
 
 /**
@@ -10,15 +11,10 @@ const alone = 'public';
 const shared = 'extensions';
 const mark = 'shop_';
 
-export const shopName = /^[a-z][a-z0-9_]{0,30}$/;
-
 /** Of this process: by `HACIENDA_SHOP`. Throws where that is no name. */
 export function ownSchema(): string {
-  const name = process.env.HACIENDA_SHOP;
-  if (!name) return alone;
-  if (!shopName.test(name))
-    throw new Error('HACIENDA_SHOP is a name in small letters, digits and _, beginning with a letter.');
-  return mark + name;
+  const name = setting('HACIENDA_SHOP');
+  return name === undefined ? alone : mark + name;
 }
 
 export const schemaOfShop = (name: string): string => mark + name;

@@ -1,3 +1,4 @@
+import { setting } from '../settings';
 import type { APIContext } from 'astro';
 import { z } from 'zod';
 import { parseJson } from '../contract/document';
@@ -30,7 +31,7 @@ export const deviceDays = 400;
 
 /** Whether the shop is reached over HTTPS: with a certificate of its own, or behind a proxy that has one. */
 export const isHttps = (): boolean =>
-  Boolean(process.env.HACIENDA_CERTIFICATE) || process.env.HACIENDA_HTTPS === '1';
+  setting('HACIENDA_CERTIFICATE') !== undefined || setting('HACIENDA_HTTPS') === true;
 
 /** How every cookie is kept: out of reach of scripts and of other sites. */
 export const cookieKept = (maxAge: number) =>

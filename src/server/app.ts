@@ -1,3 +1,4 @@
+import { setting } from '../settings';
 import { readFileSync } from 'node:fs';
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import { createServer as createSecureServer } from 'node:https';
@@ -27,17 +28,10 @@ interface Pages {
 }
 
 const { handler } = (await import(new URL('./server/entry.mjs', import.meta.url).href)) as Pages;
-const {
-  HOST,
-  PORT,
-  HACIENDA_NAMES,
-  HACIENDA_PROXIES,
-  HACIENDA_CERTIFICATE,
-  HACIENDA_CERTIFICATE_KEY,
-  HACIENDA_METRICS_TOKEN,
-} = process.env;
-const logsRequests = process.env.HACIENDA_LOG === 'requests';
-const doors = doorsOf({ names: HACIENDA_NAMES, proxies: HACIENDA_PROXIES });
+const logsRequests = setting('HACIENDA_LOG') === 'requests';
+const doors = doorsOf({ names: setting('HACIENDA_NAMES'), proxies: setting('HACIENDA_PROXIES') });
+const certificate = setting('HACIENDA_CERTIFICATE');
+const metricsToken = setting('HACIENDA_METRICS_TOKEN');
 
 /** Names of these files change with their content. */
 const isImmutable = (path: string): boolean => path.startsWith('/_astro/');
@@ -63,6 +57,9 @@ const compressed = compression({
   },
 });
 
+/** Where the start command says nothing of it. */
+const usualPort = 4321;
+
 /** Not signed in, not allowed, too often: written down whatever else is. */
 const refusals = new Set([401, 403, 429]);
 
@@ -83,7 +80,7 @@ function answer(request: IncomingMessage, response: ServerResponse): void {
       .writeHead(421, { 'content-type': 'text/plain; charset=utf-8' })
       .end('This shop is not reached under that name. Its operator names it in HACIENDA_NAMES.\n');
   doors.settle(request);
-  if (answersMetrics(request, response, HACIENDA_METRICS_TOKEN)) return;
+  if (answersMetrics(request, response, metricsToken)) return;
   // Types of the middleware are those of a framework that adds to node's own; none of that is used.
   compressed(request as never, response as never, () =>
     files(request, response, () => {
@@ -106,11 +103,11 @@ function answerSafely(request: IncomingMessage, response: ServerResponse): void 
   }
 }
 
-const server = HACIENDA_CERTIFICATE
+const server = certificate
   ? createSecureServer(
       {
-        cert: readFileSync(HACIENDA_CERTIFICATE),
-        key: readFileSync(HACIENDA_CERTIFICATE_KEY ?? HACIENDA_CERTIFICATE),
+        cert: readFileSync(certificate),
+        key: readFileSync(setting('HACIENDA_CERTIFICATE_KEY') ?? certificate),
       },
       answerSafely,
     )
@@ -121,4 +118,4 @@ server.keepAliveTimeout = 75_000;
 stopsInOrder(server);
 // What it needs to begin with must be there; from then on no fault of one listener ends what others are at.
 server.once('listening', outlivesFaults);
-server.listen(Number(PORT ?? 4321), HOST ?? '127.0.0.1');
+server.listen(setting('PORT') ?? usualPort, setting('HOST') ?? '127.0.0.1');

@@ -6,7 +6,7 @@ const from = (remoteAddress: string, headers: Record<string, string> = {}) =>
   ({ headers, socket: { remoteAddress } }) as unknown as IncomingMessage;
 
 describe('the host that is asked for', () => {
-  const { admits } = doorsOf({ names: 'Tires.example, desk.local' });
+  const { admits } = doorsOf({ names: ['Tires.example', 'desk.local'] });
 
   it('is an address, this machine, or a name the operator gave', () => {
     for (const host of [
@@ -43,7 +43,7 @@ describe('where a request came from', () => {
   });
 
   it('is what a proxy of the operator says, as far as only such were on the way', () => {
-    const { settle } = doorsOf({ proxies: 'loopback, 10.0.0.0/8' });
+    const { settle } = doorsOf({ proxies: ['loopback', '10.0.0.0/8'] });
     expect(settle(from('127.0.0.1', { 'x-forwarded-for': '198.51.100.4, 10.1.1.1' }))).toBe('198.51.100.4');
     // The first entry is the visitor's own invention.
     expect(settle(from('127.0.0.1', { 'x-forwarded-for': '192.0.2.1, 198.51.100.4' }))).toBe('198.51.100.4');
@@ -51,6 +51,6 @@ describe('where a request came from', () => {
   });
 
   it('cannot be set up with a proxy that is no address', () => {
-    expect(() => doorsOf({ proxies: 'my proxy' })).toThrow(/invalid/i);
+    expect(() => doorsOf({ proxies: ['my proxy'] })).toThrow(/invalid/i);
   });
 });

@@ -14,17 +14,11 @@ export interface Doors {
 }
 
 interface Said {
-  /** Names it is reached under, comma-separated, without ports: `tires.example, desk.local`. */
-  names?: string | undefined;
-  /** Proxies in front of it, comma-separated: addresses, subnets, or `loopback`, `uniquelocal`. */
-  proxies?: string | undefined;
+  /** Names it is reached under, without ports: `tires.example`. */
+  names?: readonly string[] | undefined;
+  /** Proxies in front of it: addresses, subnets, or `loopback`, `uniquelocal`. */
+  proxies?: readonly string[] | undefined;
 }
-
-const listed = (text = ''): string[] =>
-  text
-    .split(',')
-    .map((part) => part.trim().toLowerCase())
-    .filter((part) => part !== '');
 
 const forwarding = [
   'forwarded',
@@ -36,9 +30,9 @@ const forwarding = [
 ] as const;
 
 /** Throws where a proxy is no address: a mistyped one must not go unnoticed. */
-export function doorsOf({ names, proxies }: Said): Doors {
-  const known = new Set(['localhost', ...listed(names)]);
-  const trusted = proxyAddr.compile(listed(proxies));
+export function doorsOf({ names = [], proxies = [] }: Said): Doors {
+  const known = new Set(['localhost', ...names.map((name) => name.toLowerCase())]);
+  const trusted = proxyAddr.compile(proxies.map((proxy) => proxy.toLowerCase()));
   return {
     // Another site can have its own name lead here, and would be let in under it; an address it cannot have.
     admits: (host) => {

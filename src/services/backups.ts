@@ -1,3 +1,4 @@
+import { setting } from '../settings';
 import type { BackupState } from '../contract/health';
 import { lastNight, type BackupNight } from '../data/backup-nights';
 import { inOwnShop } from '../data/database';
@@ -23,7 +24,7 @@ interface Surroundings {
 }
 
 const surroundings = (): Surroundings => ({
-  isAsked: Boolean(process.env.HACIENDA_BACKUPS),
+  isAsked: setting('HACIENDA_BACKUPS') !== undefined,
   nowMs: Date.now(),
   upS: process.uptime(),
 });

@@ -1,3 +1,4 @@
+import { setting } from '../settings';
 import type { ChainShops } from '../contract/chain';
 import { notOfChain, unknownShop } from '../contract/refusals';
 import { success, type Result } from '../core/result';
@@ -11,7 +12,8 @@ import { factsOfShop } from './shop-figures';
  * A chain: several shops in one database, each seeing its own. The managers of the shop that is started with
  * `HACIENDA_CHAIN=1`, its head office, look into the others, and change nothing there.
  */
-const isHeadOffice = (): boolean => process.env.HACIENDA_CHAIN === '1' && Boolean(process.env.HACIENDA_SHOP);
+const isHeadOffice = (): boolean =>
+  setting('HACIENDA_CHAIN') === true && setting('HACIENDA_SHOP') !== undefined;
 
 export const looksIntoOthers = (who: Person): boolean => isHeadOffice() && may(who, 'see-figures');
 

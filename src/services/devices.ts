@@ -1,3 +1,4 @@
+import { setting } from '../settings';
 import { connect } from 'node:net';
 import type { ActivationTool } from '../devices/activation/port';
 import { jsonRpcTool } from '../devices/activation/json-rpc-tool';
@@ -26,11 +27,11 @@ export const useDevices = (addresses: DeviceAddresses): void => {
 };
 
 /** Where a device answers, as it was named at the start or set up; empty where it is neither. */
-export const addressText = (kind: DeviceKind): string => process.env[variables[kind]] || setUp[kind];
-export const isNamedAtStart = (kind: DeviceKind): boolean => Boolean(process.env[variables[kind]]);
+export const addressText = (kind: DeviceKind): string => setting(variables[kind]) ?? setUp[kind];
+export const isNamedAtStart = (kind: DeviceKind): boolean => setting(variables[kind]) !== undefined;
 const addressOf = (kind: 'tool' | 'lead'): Address | undefined => parseAddress(addressText(kind));
 
-export const practiceBay = (): Address | undefined => parseAddress(process.env.HACIENDA_BAY ?? '');
+export const practiceBay = (): Address | undefined => parseAddress(setting('HACIENDA_BAY') ?? '');
 /** The activation tool, and the cradle beside it. */
 export const toolAddress = () => addressOf('tool');
 export const hasTool = () => addressOf('tool') !== undefined;

@@ -1,3 +1,4 @@
+import { setting } from '../settings';
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { LRUCache } from 'lru-cache';
@@ -35,7 +36,7 @@ const resourceLimits = { maxYoungGenerationSizeMb: 64 };
 const mostWaiting = 256;
 
 /** Of this process; the server may run several. */
-const cores = Math.floor(availableParallelism() / Number(process.env.HACIENDA_PROCESSES ?? 1));
+const cores = Math.floor(availableParallelism() / (setting('HACIENDA_PROCESSES') ?? 1));
 
 /** The shop's own jobs are judged apart, so that nobody's files stand in their way. */
 const ofJobs = poolOf({

@@ -1,4 +1,5 @@
 import { createCipheriv, createDecipheriv, randomBytes } from 'node:crypto';
+import { setting } from '../settings';
 
 /**
  * What the shop must be able to read again, but a copy of its database must not tell: sealed by a key that is kept beside
@@ -9,9 +10,9 @@ const [nonceBytes, tagBytes] = [12, 16];
 
 /** 32 bytes in base64, from `HACIENDA_KEY`. Throws where it is not set: the start command makes one, and sets it. */
 function key(): Buffer {
-  const bytes = Buffer.from(process.env.HACIENDA_KEY ?? '', 'base64');
-  if (bytes.length !== 32) throw new Error('HACIENDA_KEY is not set; start the app with ./hacienda');
-  return bytes;
+  const said = setting('HACIENDA_KEY');
+  if (said === undefined) throw new Error('HACIENDA_KEY is not set; start the app with ./hacienda');
+  return Buffer.from(said, 'base64');
 }
 
 export function seal(text: string): string {

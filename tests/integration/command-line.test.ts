@@ -181,9 +181,12 @@ describe('starting', () => {
     expect(new Trouble('Something to do.')).toBeInstanceOf(Error);
     const run = spawnSync(join(root, 'hacienda'), ['start'], {
       encoding: 'utf8',
-      env: { ...process.env, PORT: 'nonsense' },
+      env: { ...process.env, PORT: 'nonsense', HACIENDA_HTTP: '1' },
     });
-    expect(run.stderr.trim().split('\n').at(-1)).toBe('PORT must be a number from 1 to 65535.');
+    expect(run.stderr.trim().split('\n').slice(-2)).toEqual([
+      'PORT takes a whole number from 1 to 65535.',
+      'HACIENDA_HTTP is no setting. Those there are stand in docs/settings.md.',
+    ]);
     expect(run.status).toBe(1);
   });
 });
