@@ -18,7 +18,7 @@ export const root = fileURLToPath(new URL('../..', import.meta.url));
 /** Where demo and shop keep their data. */
 export const home = setting('HACIENDA_HOME') ?? join(root, '.hacienda');
 
-export interface InstanceOptions {
+interface InstanceOptions {
   /** Where data, locks and logs of this instance live. */
   folder: string;
   port: number;

@@ -60,7 +60,7 @@ export async function backup(parameters: readonly string[]): Promise<number> {
 const passphrase = (): string => setting('HACIENDA_BACKUP_PASSPHRASE') ?? '';
 
 /** Dumps one moment of a database, proves that it can be restored, and only then gives it its name. */
-export async function backUp(url: string, file: string): Promise<void> {
+async function backUp(url: string, file: string): Promise<void> {
   const partial = `${file}.partial`;
   await mkdir(dirname(file), { recursive: true });
   try {

@@ -33,7 +33,7 @@ export const contracts = {
   ...doorsContracts,
   ...chainContracts,
 } as const satisfies Record<string, Contract>;
-export type Contracts = typeof contracts;
+type Contracts = typeof contracts;
 export type RouteName = keyof Contracts;
 
 /** What is sent to a use case, and what it answers. */

@@ -14,7 +14,7 @@ import { visitSchema } from './visit';
 /** What the shop remembers: finding again, over all years. */
 
 const state = z.enum(jobStates);
-export const foundVehicleSchema = z.object({
+const foundVehicleSchema = z.object({
   id: z.uuid(),
   label: z.string(),
   plate: z.string(),
@@ -97,7 +97,7 @@ const setText = z.string().trim().min(1, 'give it a name').max(60);
 const rack = z.string().trim().min(1).max(40).nullable();
 const offPlace = z.enum(places).exclude(['car']);
 
-export const wheelSetSchema = z.object({
+const wheelSetSchema = z.object({
   id: z.uuid(),
   vehicleId: z.uuid(),
   label: z.string(),

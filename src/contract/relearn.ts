@@ -11,7 +11,7 @@ import { devicesAtHandSchema, key, ofBay, ofLead, ofOpenJob, type Contract } fro
 const deviceProblems = ['device-unreachable', 'device-silent', 'device-refused', 'device-unclear'] as const;
 
 /** A run as a screen gets it: the facts. Where it stands is worked out from them. */
-export const runViewSchema = z.object({
+const runViewSchema = z.object({
   key,
   jobId: z.uuid(),
   jobNumber: z.int(),
@@ -31,7 +31,7 @@ export const runViewSchema = z.object({
 export type RunView = z.infer<typeof runViewSchema>;
 
 /** One event as it is told: how long ago it happened, by the teller's own stopwatch. */
-export const toldSchema = z.object({
+const toldSchema = z.object({
   key,
   agoS: z.number().min(0).max(86_400),
   happening: happeningSchema,

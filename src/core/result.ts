@@ -124,7 +124,7 @@ export interface Issue {
   message: string;
 }
 
-export interface Failure {
+interface Failure {
   ok: false;
   problem: Problem;
 }

@@ -16,7 +16,7 @@ const tables = {
     'key uuid, job_id uuid, kind text, at timestamptz, body jsonb, recorded_by text, recorded_at timestamptz',
   confirmations: 'key uuid, job_id uuid, at timestamptz, by text, parts jsonb',
 } as const;
-export type BulkTable = keyof typeof tables;
+type BulkTable = keyof typeof tables;
 
 /** Rows of each table, in the order they are to be filled. */
 export type Bulk = { [Table in BulkTable]: Record<string, unknown>[] };

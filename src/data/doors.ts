@@ -33,7 +33,7 @@ export const webhooksInUse = (tx: Tx) =>
   WebhookRow.findAll({ where: { endedAt: null }, raw: true, transaction: tx });
 
 /** An address with how its last news went. */
-export interface WebhookState {
+interface WebhookState {
   id: string;
   url: string;
   madeAt: Date;

@@ -5,7 +5,7 @@ import { databaseUrl } from './database';
  * Who is at a car, across all server processes: one at a time. A lease is a lock of a database session of its own, so that
  * a process that dies loses it at once.
  */
-export interface Lease {
+interface Lease {
   end: () => Promise<void>;
 }
 

@@ -43,7 +43,7 @@ export async function addLooks(looks: readonly Look[], schema?: string): Promise
 export const forgetLooksBefore = (moment: Date): Promise<unknown> =>
   database().query('DELETE FROM looks WHERE at < $moment', { bind: { moment } });
 
-export interface TraceFilter {
+interface TraceFilter {
   before: Date;
   by?: string | undefined;
   /** Of these vehicles alone. */

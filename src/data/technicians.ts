@@ -48,7 +48,7 @@ export const endSessionsOn = (tx: Tx, deviceId: string) =>
   SessionRow.destroy({ where: { deviceId }, transaction: tx });
 
 /** A session nobody used for so long has ended, h: a tablet that was left lying is not somebody's for the rest of the day. */
-export const idleHours = 4;
+const idleHours = 4;
 
 /** Who is signed in and how long at most, and the shop's settings as they are stored. */
 type SignedIn = Pick<TechnicianRow, 'id' | 'name' | 'role' | 'units' | 'secondFactor'> & {

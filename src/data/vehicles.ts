@@ -2,7 +2,7 @@ import { Op, type Attributes } from 'sequelize';
 import type { Tx } from './database';
 import { ProfileRow, VehicleRow } from './models';
 
-export type VehicleValues = Pick<
+type VehicleValues = Pick<
   VehicleRow,
   'vin' | 'plate' | 'label' | 'modelYear' | 'profile' | 'tpms' | 'placard'
 >;
@@ -37,7 +37,7 @@ export async function saveVehicle(tx: Tx, id: string, values: VehicleValues): Pr
 
 export const listProfiles = (tx: Tx) => ProfileRow.findAll({ order: [['label', 'ASC']], transaction: tx });
 export const findProfile = (tx: Tx, name: string) => ProfileRow.findByPk(name, { transaction: tx });
-export type ProfileValues = Pick<
+type ProfileValues = Pick<
   ProfileRow,
   'name' | 'label' | 'fromYear' | 'toYear' | 'tpms' | 'placard' | 'receiver'
 >;

@@ -14,7 +14,7 @@ interface Answer {
 /** The process itself: processor, memory, delay of its event loop, under the names that are usual. */
 collectDefaultMetrics();
 
-export const requestSeconds = new Histogram({
+const requestSeconds = new Histogram({
   name: 'hacienda_request_seconds',
   help: 'How long requests took, by method, route and status',
   labelNames: ['method', 'route', 'status'] as const,

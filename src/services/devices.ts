@@ -28,7 +28,7 @@ export const useDevices = (addresses: DeviceAddresses): void => {
 
 /** Where a device answers, as it was named at the start or set up; empty where it is neither. */
 export const addressText = (kind: DeviceKind): string => setting(variables[kind]) ?? setUp[kind];
-export const isNamedAtStart = (kind: DeviceKind): boolean => setting(variables[kind]) !== undefined;
+const isNamedAtStart = (kind: DeviceKind): boolean => setting(variables[kind]) !== undefined;
 const addressOf = (kind: 'tool' | 'lead'): Address | undefined => parseAddress(addressText(kind));
 
 export const practiceBay = (): Address | undefined => parseAddress(setting('HACIENDA_BAY') ?? '');

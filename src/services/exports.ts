@@ -28,7 +28,7 @@ export async function* jobLines(filter: JobFilter): AsyncGenerator<string> {
 }
 
 /** All of one vehicle, for its owner or the next shop. */
-export interface VehicleFile {
+interface VehicleFile {
   format: 'hacienda.vehicle/1';
   vehicle: {
     label: string;

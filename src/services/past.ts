@@ -25,7 +25,7 @@ import { surroundings } from './surroundings';
 /** So many visits are looked through; a car has a fraction of them. */
 const mostVisits = 200;
 
-export interface VehiclePast {
+interface VehiclePast {
   vehicle: VehicleFacts;
   listed: FoundVehicle;
   /** Oldest first. */
@@ -75,7 +75,7 @@ async function visitsFrom(
 }
 
 /** What one ID met, and at which vehicles; where there are several, why. */
-export interface SensorPast {
+interface SensorPast {
   id: string;
   meetings: Meeting[];
   vehicles: FoundVehicle[];

@@ -195,7 +195,7 @@ export async function signOut(token: string): Promise<void> {
 
 export const hasAnybody = () => inTransaction(async (tx) => (await technicians.countTechnicians(tx)) > 0);
 
-export interface NewPerson {
+interface NewPerson {
   name: string;
   role: Role;
   passphrase: string;

@@ -7,7 +7,7 @@ import { newsComeThrough, onPeople } from '../data/notifications';
  * as a session ends, an account changes or the shop is set otherwise, of which the database tells every process; while
  * its news do not come through, it is asked every time.
  */
-export interface SignedInUntil {
+interface SignedInUntil {
   person: Person;
   expiresAt: Date;
 }

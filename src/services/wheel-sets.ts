@@ -95,7 +95,7 @@ async function refuseRack(tx: Tx, rack: string | null, id: string): Promise<Resu
 }
 
 /** Which set goes on, and where the one that comes off goes. */
-export interface Swap {
+interface Swap {
   key: string;
   version: number;
   set: string;

@@ -33,7 +33,7 @@ const list = {
 const device = { as: z.string().regex(/^.+:\d{1,5}$/), takes: 'HOST:PORT' };
 
 /** A shop's name in the database of a chain. */
-export const shopName = /^[a-z][a-z0-9_]{0,30}$/;
+const shopName = /^[a-z][a-z0-9_]{0,30}$/;
 
 export const settings = {
   HOST: {
@@ -103,7 +103,7 @@ export const settings = {
   HACIENDA_DEMO: on,
   HACIENDA_CALLED_FROM: folder,
 } as const satisfies Record<string, Setting>;
-export type SettingName = keyof typeof settings;
+type SettingName = keyof typeof settings;
 type Value<Name extends SettingName> = z.output<(typeof settings)[Name]['as']>;
 
 /** What was set; undefined where nothing was. Throws where it is wrong: that is told at the start. */

@@ -71,7 +71,7 @@ export const mindSchema = z.object({
   roadSinceMs: z.number().nullable().default(null),
   reference: z.boolean().default(false),
 });
-export type Mind = z.infer<typeof mindSchema>;
+type Mind = z.infer<typeof mindSchema>;
 
 /** What hands do that a car feels. */
 export const handsSchema = z.discriminatedUnion('event', [
@@ -288,7 +288,7 @@ export function onRoad(before: Car, kmh: number, nowMs: number): Car {
 }
 
 /** At ignition on, and when it has learned: its lamp says what it knows of its tires and sensors. */
-export function selfCheck(car: Car): Car {
+function selfCheck(car: Car): Car {
   const holds = ({ wheel, id }: Car['registry'][number]) => {
     const sensor = car.wheels[wheel]?.sensor;
     return !sensor || (!sensor.dead && id !== null && canonicalId(id) === canonicalId(sensor.id));

@@ -13,7 +13,7 @@ import {
 import { clearCodes, live, store, type Car } from './car';
 
 /** Lets the module look at and change its car. */
-export interface Garage {
+interface Garage {
   car: () => Car;
   update: (change: (car: Car) => Car) => void;
 }

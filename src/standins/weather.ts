@@ -8,7 +8,7 @@ export const scenarioSchema = z.object({
   coordinates: z.tuple([z.number(), z.number(), z.number()]),
   days: z.array(z.array(z.number()).length(24)).min(1),
 });
-export type Scenario = z.infer<typeof scenarioSchema>;
+type Scenario = z.infer<typeof scenarioSchema>;
 
 const weekHours = 7 * 24;
 const hourMs = 3_600_000;

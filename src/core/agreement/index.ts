@@ -19,7 +19,7 @@ export interface Agreement {
 }
 
 /** A sound sensor may be off by so much: its expanded uncertainty, kPa (common practice: one psi). */
-export const sensorUncertaintyKPa = 7;
+const sensorUncertaintyKPa = 7;
 /** A sensor further than this from a trusted gauge, kPa, reads wrong (contract of the assessment). */
 export const wrongKPa = 10;
 

@@ -3,11 +3,11 @@
  * bytes in single, first and consecutive frames, with flow control. Pure state machines: a frame in,
  * frames and perhaps a message out. Timing is the caller's.
  */
-export const longestMessage = 4095;
+const longestMessage = 4095;
 const padding = 0xcc;
 
 /** What a receiver wants done after a frame. */
-export type Received =
+type Received =
   | { kind: 'message'; message: Uint8Array }
   /** Send this flow control frame and go on. */
   | { kind: 'flow-control'; data: Uint8Array }

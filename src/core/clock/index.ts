@@ -28,7 +28,7 @@ export function betterOf(before: Offset | undefined, now: Offset): Offset {
 }
 
 /** A clock so far off, ms, is worth a word: a minute decides which of two readings is the later one. */
-export const worthSayingMs = 60_000;
+const worthSayingMs = 60_000;
 
 /** Network and rounding account for so much, ms. */
 const toleranceMs = 5_000;

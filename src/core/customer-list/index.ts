@@ -25,20 +25,20 @@ export const fieldNames: Record<ListField, string> = {
 /** Which column holds what, counted from 0; a field that is missing is in none. */
 export type Mapping = Partial<Record<ListField, number>>;
 
-export interface ListRow {
+interface ListRow {
   /** As the file counts its rows, from 1. */
   row: number;
   cells: string[];
 }
 
-export interface CustomerList {
+interface CustomerList {
   /** What the columns are called; numbered where the file does not say. */
   header: string[];
   rows: ListRow[];
 }
 
 /** Rows more than this come in another file. */
-export const mostRows = 50_000;
+const mostRows = 50_000;
 const mostColumns = 100;
 
 /** Problem: `not-a-list`, with what to do. */

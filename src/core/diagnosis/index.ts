@@ -128,7 +128,7 @@ function weightsOfGaugeOff(job: Job): Finding['evidence'] {
 }
 
 /** A way to say what each observation adds to a finding. */
-export type Weigh = (code: FindingCode, wheels: readonly Position[]) => Finding['evidence'];
+type Weigh = (code: FindingCode, wheels: readonly Position[]) => Finding['evidence'];
 
 /** The findings, the surest first, each with what to do about it beside the others. */
 function findingsFrom(

@@ -17,7 +17,7 @@ export const checkPointSchema = z.object({ way: z.enum(['up', 'down']), referenc
 export type CheckPoint = z.infer<typeof checkPointSchema>;
 
 /** A comparison with a reference at several points, up and then down again. */
-export const checkSchema = z.looseObject({
+const checkSchema = z.looseObject({
   key: z.string().min(1).max(64),
   at: z.iso.datetime({ offset: true }),
   by: z.string(),

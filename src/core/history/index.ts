@@ -20,7 +20,7 @@ export type Change = { atMs: number } & (
   | { kind: 'registry' }
 );
 export { failedInRelearn, isAsTaught, taughtMs } from './teaching';
-export type ChangeKind = Change['kind'];
+type ChangeKind = Change['kind'];
 
 /** Between two readings of one tire a difference above this, kPa, is air put in or let out: more than two gauges may be off (practice). */
 export const handledKPa = 6;

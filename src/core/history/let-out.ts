@@ -4,7 +4,7 @@ import { monitoredWheels } from '../placard';
 import type { Position } from '../wheel';
 
 /** Air that was let out of a tire on purpose, to teach the car. */
-export interface LetOut {
+interface LetOut {
   atMs: number;
   wheel: Position;
 }

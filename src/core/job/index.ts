@@ -58,7 +58,7 @@ export const allOf = <Kind extends ObservationKind>(job: Job, kind: Kind): reado
   (placesOf(job).get(kind)?.all ?? none) as readonly Placed<Kind>[];
 
 /** Kinds of observation that are made at one wheel, or of one position. */
-export type WheelKind = 'gauge' | 'activation' | 'visual' | 'wheelspeed' | 'live' | 'display';
+type WheelKind = 'gauge' | 'activation' | 'visual' | 'wheelspeed' | 'live' | 'display';
 
 /** All observations of one kind at one wheel, oldest first; of two at one time, the one recorded later is last. */
 export const atWheel = <Kind extends WheelKind>(

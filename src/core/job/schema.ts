@@ -55,7 +55,7 @@ export const tpmsSchema = z.looseObject({
   electric: z.boolean().optional(),
 });
 
-export const vehicleSchema = z.looseObject({
+const vehicleSchema = z.looseObject({
   label: z.string().optional(),
   vin: z.string().optional(),
   modelYear: year.optional(),

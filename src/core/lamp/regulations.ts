@@ -2,7 +2,8 @@ import type { TireClass } from '../tire-size';
 
 /**
  * Where the law has the lamp light, for cars whose own figures are not known. Tables as data, each with
- * its source; all from memory.
+ * its source; all from memory. How soon it must (US: within 20 minutes of driving; UN: 10 where one tire loses air, 60 where
+ * all lose it slowly, 10 for a malfunction) is not among them: nothing a job holds says how long the car was driven.
  */
 export interface Regulation {
   /** As it is named on screen. */
@@ -12,8 +13,6 @@ export interface Regulation {
   lowShareOfPlacard: number;
   /** However low the placard, the lamp lights at this at least, kPa. */
   leastOnKPa: (tire: TireClass | undefined) => number;
-  /** Within so many minutes of driving, for a low tire and for a malfunction. */
-  withinMinutes: { low: number; malfunction: number };
 }
 
 /**
@@ -34,7 +33,6 @@ export const regulations = {
     source: '49 CFR 571.138 S4.2 and table 1',
     lowShareOfPlacard: 0.75,
     leastOnKPa: (tire) => usLeastKPa[tire ?? 'standard-load'],
-    withinMinutes: { low: 20, malfunction: 20 },
   },
   UN: {
     // The rule speaks of the warm running pressure; of a tire brought back to cold the share is the same.
@@ -42,7 +40,6 @@ export const regulations = {
     source: 'UN Regulation 141, 5.2 and 5.3',
     lowShareOfPlacard: 0.8,
     leastOnKPa: () => 150,
-    withinMinutes: { low: 10, malfunction: 10 },
   },
 } as const satisfies Record<string, Regulation>;
 

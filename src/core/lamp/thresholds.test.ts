@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { jobWith, minute } from '../../../tests/support/car';
 import type { Job } from '../job';
-import { basisInWords, raisedFigures, regulations, thresholdsFor } from '.';
+import { basisInWords, raisedFigures, thresholdsFor } from '.';
 
 const unknown = { lowOnKPa: undefined, lowOffKPa: undefined, highOnKPa: undefined };
 const ruled = (regulation: 'US' | 'UN', frontKPa: number, more: Partial<Job> = {}) =>
@@ -65,11 +65,6 @@ describe('the thresholds', () => {
     expect(basisInWords({ kind: 'regulation', name: 'UN', by: 'least-for-tire-type' })).toContain(
       'least for',
     );
-  });
-
-  it('must show within 20 minutes in the US and 10 under the UN rule, from memory', () => {
-    expect(regulations.US.withinMinutes).toEqual({ low: 20, malfunction: 20 });
-    expect(regulations.UN.withinMinutes).toEqual({ low: 10, malfunction: 10 });
   });
 });
 

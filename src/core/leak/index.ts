@@ -24,7 +24,7 @@ const dayMs = 86_400_000;
 const usualC = 20;
 
 /** One reading of a tire, brought to the reference temperature. */
-export interface Level {
+interface Level {
   at: string;
   /** Days since the first reading of its run. */
   days: number;

@@ -19,7 +19,7 @@ import { outdoorKPa, standingOf, type Standing } from './standing';
  * teach the car; a figure in another unit, or by a gauge that is off; one nobody trusts, where a trusted one counts; one
  * that is of before what says otherwise.
  */
-export type GaugeState =
+type GaugeState =
   Standing | 'not-comparable' | 'let-out' | 'other-unit' | 'gauge-off' | 'not-trusted' | 'earlier';
 
 /** One wheel's column of the ledger, ready to be shown: each source under the other. */

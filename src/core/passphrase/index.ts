@@ -4,7 +4,7 @@ export const shortestPassphrase = 12;
 const goodLength = 18;
 
 /** How it stands: too short; tried first by whoever guesses; it will do; good. */
-export type PassphraseStanding = 'short' | 'common' | 'fair' | 'good';
+type PassphraseStanding = 'short' | 'common' | 'fair' | 'good';
 
 export function passphraseStanding(passphrase: string, name: string): PassphraseStanding {
   if (passphrase.length < shortestPassphrase) return 'short';

@@ -8,7 +8,7 @@ const lapseKelvinPerMetre = 0.0065;
 const exponent = 9.80665 / (287.05287 * lapseKelvinPerMetre);
 
 /** The layer the formula holds in, in metres. */
-export const atmosphereRangeM = { least: -500, most: 11_000 };
+const atmosphereRangeM = { least: -500, most: 11_000 };
 
 /** Atmospheric pressure in kPa (absolute) at a height in metres, held to −500 … 11 000 m. */
 export function atmosphericKPa(altitudeM: number): number {

@@ -1,15 +1,7 @@
 import { z } from 'zod';
 
 /** What must be shown before a car counts as put right. */
-export const proofItems = [
-  'pressures',
-  'damage',
-  'registration',
-  'reports',
-  'reset',
-  'codes',
-  'lamp',
-] as const;
+const proofItems = ['pressures', 'damage', 'registration', 'reports', 'reset', 'codes', 'lamp'] as const;
 
 export const proofSchema = z.object({
   proved: z.boolean(),

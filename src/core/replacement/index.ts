@@ -111,7 +111,7 @@ function wornSensors(
 }
 
 /** Wheels with a finding that holds and that a new sensor puts right. */
-export const wheelsAtFault = (assessment: Assessment): Position[] =>
+const wheelsAtFault = (assessment: Assessment): Position[] =>
   inWalkingOrder(
     findingsThatHold(assessment)
       .filter(({ code }) => recordOf(code).part === 'sensor' && recordOf(code).remedy === 'part')
@@ -137,7 +137,7 @@ const endsWithin = (years: number, more: number, curve: LifeCurve | undefined): 
   1 - aliveAfter(years + more, curve) / aliveAfter(years, curve);
 
 /** The next thing to do about what was chosen. */
-export type ReplacementStep = { do: 'program' | 'service' | 'wake'; wheel: Position };
+type ReplacementStep = { do: 'program' | 'service' | 'wake'; wheel: Position };
 
 /**
  * Each chosen wheel in turn: its sensor programmed (one that comes ready is only fitted), fitted by the list, and woken

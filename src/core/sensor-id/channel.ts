@@ -1,7 +1,7 @@
 import { canonicalId, slipBetween } from '.';
 
 /** How an ID changes between two screens: chance of each kind of slip, given that there is one. */
-export interface SlipChances {
+interface SlipChances {
   confused: number;
   otherDigit: number;
   exchanged: number;

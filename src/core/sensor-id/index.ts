@@ -45,7 +45,7 @@ export function idFromDecimal(decimal: string, digits: number): string | undefin
   return id.length > digits ? undefined : id;
 }
 
-export type Slip =
+type Slip =
   | { kind: 'wrong-digit'; at: number }
   | { kind: 'lost-digit'; at: number }
   | { kind: 'doubled-digit'; at: number }

@@ -21,7 +21,7 @@ export interface SeenAtAge {
 }
 
 /** The sensors of one part, or of one carrier. */
-export interface LivesOf {
+interface LivesOf {
   by: 'part' | 'carrier';
   name: string;
   sensors: number;

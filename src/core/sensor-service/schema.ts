@@ -6,7 +6,7 @@ import { walkingOrder } from '../wheel';
 const mostPhoto = 420_000;
 
 /** Only what a browser draws anew: a picture without what a camera wrote into it. */
-export const photoSchema = z
+const photoSchema = z
   .string()
   .max(mostPhoto, 'this picture is larger than 300 kB')
   .regex(/^data:image\/jpeg;base64,[A-Za-z0-9+/]+=*$/, 'this is no JPEG picture');

@@ -8,7 +8,7 @@ import { setAsideSlips, unitSlipsIn } from '../unit-slip';
  * What nothing is judged by, and nothing advised: figures typed in another unit, or read with an instrument that is off,
  * until somebody says what they are; and what was seen so long ago that it says little of today.
  */
-export interface SetAside {
+interface SetAside {
   /** The job without them. */
   job: Job;
   /** For each observation left its place in the job as it was; undefined where all are left. */

@@ -35,7 +35,7 @@ export interface Sheet {
   cautions: string[];
 }
 
-export interface SheetWheel {
+interface SheetWheel {
   wheel: Position;
   placardKPa: number | undefined;
   before: { kPa: number | undefined; typed: unknown; id: string | null | undefined };

@@ -31,16 +31,6 @@ export type Why =
   | { why: 'lamp-off' }
   | { why: 'not-seen' };
 
-export const whys = [
-  'same-part',
-  'left-unproved',
-  'other-part',
-  'lamp-on',
-  'planned',
-  'lamp-off',
-  'not-seen',
-] as const satisfies Why['why'][];
-
 /** Whether the first visit did not do what the car came for: by what was seen, not by what may be. */
 export const isComeback = ({ why }: Why): boolean =>
   why === 'same-part' || why === 'left-unproved' || why === 'other-part' || why === 'lamp-on';

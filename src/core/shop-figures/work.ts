@@ -8,7 +8,7 @@ import { stationNames } from '../visit/words';
 export type RecordKind = ObservationKind | 'write' | 'run' | 'service' | 'handed-over';
 
 /** A station, or the bench where sensors and wheels are worked on. */
-export type WorkPlace = Extract<Station, 'gauge' | 'scan' | 'car' | 'write' | 'hand-over'> | 'bench';
+type WorkPlace = Extract<Station, 'gauge' | 'scan' | 'car' | 'write' | 'hand-over'> | 'bench';
 
 export const workPlaces = [
   'gauge',

@@ -16,7 +16,7 @@ const address = z
   .default('');
 
 /** Where the devices of the shop answer. */
-export const deviceAddressesSchema = z.object({
+const deviceAddressesSchema = z.object({
   tool: address,
   lead: address,
   weather: z

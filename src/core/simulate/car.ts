@@ -29,7 +29,7 @@ export interface TrueWheel {
   spare?: boolean;
 }
 
-export type WholeSet = 'not-learned' | 'without-sensors' | 'another-family';
+type WholeSet = 'not-learned' | 'without-sensors' | 'another-family';
 
 /** What the sensor of a wheel says of its pressure, kPa at the outdoor temperature of now. */
 export const saidBy = ({ stuckKPa, kPa, offsetKPa }: TrueWheel): number => stuckKPa ?? kPa + offsetKPa;

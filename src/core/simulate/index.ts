@@ -11,11 +11,11 @@ export { truthOf } from './truth';
 export { runCar } from './loop';
 export { worldNames, worlds, type WorldName } from './world';
 
-export const waysOfWorking = ['engine', 'checklist', 'replace'] as const;
+const waysOfWorking = ['engine', 'checklist', 'replace'] as const;
 export type WayOfWorking = (typeof waysOfWorking)[number];
 
 /** A way of working over a whole population. */
-export interface Score {
+interface Score {
   /** Share of cars on which what it acted on first was right. */
   right: number;
   minutesPerCar: number;

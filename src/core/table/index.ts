@@ -23,7 +23,7 @@ export interface Column {
 export type Cell = string | number | null;
 
 /** What stands in a cell; nothing where nothing is known. */
-export const cellText = (cell: Cell | undefined, { digits }: Pick<Column, 'digits'>): string => {
+const cellText = (cell: Cell | undefined, { digits }: Pick<Column, 'digits'>): string => {
   if (cell === null || cell === undefined) return '';
   return typeof cell === 'number' && digits !== undefined ? cell.toFixed(digits) : String(cell);
 };

@@ -6,14 +6,7 @@ export { compareAxles, compareSizes, rollingMm } from './fit';
 export type { Fit, FitVerdict } from './fit';
 
 /** How much air a tire is built for, which is what the lamp's fixed minimum goes by. */
-export const tireClasses = [
-  'standard-load',
-  'extra-load',
-  'load-range-C',
-  'load-range-D',
-  'load-range-E',
-] as const;
-export type TireClass = (typeof tireClasses)[number];
+export type TireClass = 'standard-load' | 'extra-load' | 'load-range-C' | 'load-range-D' | 'load-range-E';
 
 /** A tire size as it stands on the sidewall, with what follows from it. */
 export interface TireSize {

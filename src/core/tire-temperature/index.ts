@@ -2,7 +2,7 @@ import { normalBelow } from '../normal';
 import { normalFactor } from '../regression';
 
 /** A temperature in °C with its expanded uncertainty (95 %), K. */
-export interface Estimate {
+interface Estimate {
   celsius: number;
   uncertaintyK: number;
 }
@@ -39,7 +39,7 @@ export function estimateTireTemperature(asked: {
 }
 
 /** A tire's air hotter than this, °C, is too hot to drive on, where the car names no limit (common practice). */
-export const tooHotC = 98;
+const tooHotC = 98;
 
 /** A temperature that was measured, with an infrared thermometer or by the sensor itself: expanded uncertainty, K (common practice). */
 export const measuredUncertaintyK = 2;

@@ -11,7 +11,7 @@ import type { Position } from '../wheel';
  * Figures that make no sense in kPa and good sense in another unit: somebody read psi or bar, and it was taken for kPa.
  * Nothing is judged by them, and nothing advised, until somebody says what they are.
  */
-export interface UnitSlips {
+interface UnitSlips {
   /** Places of gauge readings among the observations. */
   gauges: readonly number[];
   /** Places of answers of sensors whose pressures are so. */

@@ -33,7 +33,7 @@ export const pressure: Quantity<PressureUnit> = {
   possible: { least: 0, most: 1000 },
 };
 
-export type TemperatureUnit = '°C' | '°F';
+type TemperatureUnit = '°C' | '°F';
 
 /** Temperature, base unit °C; possible outdoors or in a tire: −60 to 130 °C (common practice). */
 export const temperature: Quantity<TemperatureUnit> = {
@@ -51,7 +51,7 @@ export const temperature: Quantity<TemperatureUnit> = {
   possible: { least: -60, most: 130 },
 };
 
-export type DistanceUnit = 'km' | 'mi';
+type DistanceUnit = 'km' | 'mi';
 
 /** Odometer distance, base unit km. The international mile is 1.609344 km (NIST SP 811). */
 export const distance: Quantity<DistanceUnit> = {
@@ -61,7 +61,7 @@ export const distance: Quantity<DistanceUnit> = {
   grouped: true,
 };
 
-export type HeightUnit = 'm' | 'ft';
+type HeightUnit = 'm' | 'ft';
 
 /** Height above the sea, base unit m; roads lie between the Dead Sea shore and about 6000 m. The foot is 0.3048 m (NIST SP 811). */
 export const height: Quantity<HeightUnit> = {

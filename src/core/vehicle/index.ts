@@ -66,7 +66,7 @@ export const pressuresOf = (visits: readonly Visit[]): PastReading[] =>
     .sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
 
 /** A leak that a visit found, and whether it was mended on it. */
-export interface PastLeak {
+interface PastLeak {
   wheel: Position;
   number: number;
   at: string;
@@ -85,7 +85,7 @@ export const leaksOf = (visits: readonly Visit[]): PastLeak[] =>
   );
 
 /** A sensor the tool heard at this vehicle, and at which wheel on which visit. */
-export interface PastSensor {
+interface PastSensor {
   id: string;
   places: { number: number; at: string; wheel: Position }[];
   /** As it said of its battery when it was heard last. */
@@ -114,7 +114,7 @@ export function sensorsOf(visits: readonly Visit[]): PastSensor[] {
 }
 
 /** A trouble code, and the visits that read it. */
-export interface PastCode {
+interface PastCode {
   code: string;
   visits: { number: number; at: string; status: 'active' | 'stored' }[];
 }
@@ -137,7 +137,7 @@ export function codesOf(visits: readonly Visit[]): PastCode[] {
 }
 
 /** A way this car was taught, and how often it took. */
-export interface PastWay {
+interface PastWay {
   title: string;
   worked: number;
   failed: number;

@@ -1,7 +1,7 @@
 import { canonicalVin, judgeVin, type VinVerdict } from '.';
 
 /** What a VIN says by its places alone. The rest of it belongs to the maker. */
-export interface DecodedVin {
+interface DecodedVin {
   verdict: VinVerdict;
   /** Where the maker's code was assigned: the first character (ISO 3780, from memory). */
   region: string | undefined;

@@ -38,7 +38,7 @@ export const stations = [
 ] as const;
 export type Station = (typeof stations)[number];
 
-export interface MoveContext {
+interface MoveContext {
   assessment: Assessment;
   handedOver: boolean;
   /** The car can be read and taught: over a lead, or with a tool of the shop's own whose readings are typed. */

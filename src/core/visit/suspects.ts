@@ -6,7 +6,7 @@ import { changesOf } from '../history';
 import type { Job } from '../job';
 
 /** A part that was found at fault at some time of the visit, with what it was taken for and how sure that was. */
-export interface Suspect extends Part {
+interface Suspect extends Part {
   code: FindingCode;
   probability: number;
 }

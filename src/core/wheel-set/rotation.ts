@@ -1,4 +1,3 @@
-import { placardToleranceKPa } from '../placard';
 import type { Position } from '../wheel';
 import type { WheelSet } from '.';
 
@@ -15,7 +14,7 @@ export interface Rotatable {
 }
 
 /** From each position to the next. */
-export type RotationPlan = Partial<Record<Position, Position>>;
+type RotationPlan = Partial<Record<Position, Position>>;
 
 /**
  * Common practice: wheels of the driven axle go straight to the other, those of the other cross over. Directional tires
@@ -52,7 +51,3 @@ export const rotated = (set: WheelSet, plan: RotationPlan): WheelSet => ({
   ...set,
   wheels: set.wheels.map((one) => ({ ...one, wheel: one.wheel && (plan[one.wheel] ?? one.wheel) })),
 });
-
-/** Whether the axles want other pressures, so that a rotation is followed by setting them. */
-export const wantsPressuresSet = (frontKPa: number | undefined, rearKPa: number | undefined): boolean =>
-  frontKPa !== undefined && rearKPa !== undefined && Math.abs(frontKPa - rearKPa) > placardToleranceKPa / 2;

@@ -5,7 +5,7 @@ import type { Season, SetWheel } from '.';
 /** A tire's age and its tread. */
 
 /** Week and year a tire was made. */
-export interface MadeIn {
+interface MadeIn {
   week: number;
   year: number;
 }
@@ -31,7 +31,7 @@ export const tireAgeYears = (made: MadeIn, now: Date): number =>
   (now.getTime() - bornOn(made).getTime()) / yearMs;
 
 /** Figures that speak for another tire. */
-export const tireFigures = {
+const tireFigures = {
   /** No tire is on the road with less, mm [Directive 89/459/EEC: 1.6 mm; FMVSS 139: indicators at 1/16 inch; from memory]. */
   legalTreadMm: 1.6,
   summerTreadMm: practice(3, 'water is no longer cleared at speed below it'),

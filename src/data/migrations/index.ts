@@ -29,7 +29,7 @@ import * as peopleNews from './0024-people-news';
 import * as marks from './0025-marks';
 import * as backups from './0026-backups';
 
-export interface Migration {
+interface Migration {
   up: (schema: QueryInterface) => Promise<void>;
   down: (schema: QueryInterface) => Promise<void>;
 }

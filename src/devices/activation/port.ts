@@ -7,7 +7,7 @@ export interface ActivationTool {
   wake: (request: WakeRequest) => Promise<Result<Reply[]>>;
 }
 
-export interface WakeRequest {
+interface WakeRequest {
   trigger: Seen<'activation'>['trigger'];
   /** For the tool's own display: whose wheel the technician is asked to stand at. */
   vehicle: string;

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 
 /** What is typed on the bench, held in the address, so that a link brings it back. */
-export interface BenchState<Name extends string> {
+interface BenchState<Name extends string> {
   values: Record<Name, string>;
   set: (name: Name, value: string) => void;
   /** The path of the page as it stands. */

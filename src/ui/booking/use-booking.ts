@@ -25,11 +25,11 @@ const blank = {
   nowC: '',
   keepKindAs: '',
 };
-export type Entries = typeof blank;
+type Entries = typeof blank;
 type Errors = Partial<Record<keyof Entries, string>>;
 
 /** The job a booking follows up, and which car that was. */
-export interface FollowedUp {
+interface FollowedUp {
   id: string;
   number: number;
   vehicle: Pick<Entries, 'plate' | 'vin' | 'label' | 'modelYear' | 'profile'>;

@@ -1,7 +1,7 @@
 import type { ComponentProps } from 'react';
 import styles from './Button.module.css';
 
-export interface ButtonProps extends ComponentProps<'button'> {
+interface ButtonProps extends ComponentProps<'button'> {
   /** `main`: the one thing to do here. `quiet`: there if needed. */
   weight?: 'main' | 'plain' | 'quiet';
   /** What is going on, while it is: shown instead of the label. */

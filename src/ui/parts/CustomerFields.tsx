@@ -3,7 +3,7 @@ import { Field } from '../kit/Field';
 import styles from '../kit/Forms.module.css';
 
 /** Whose car it is and what they say of it, as it is typed. */
-export interface CustomerEntry {
+interface CustomerEntry {
   customer: string;
   orderNumber: string;
   complaint: string;

@@ -7,7 +7,7 @@ import { optionsFrom } from '../kit/options';
 import styles from '../kit/Forms.module.css';
 
 /** The monitoring of a kind of vehicle that is not on file, as it is typed: what is empty is not known. */
-export interface MonitoringEntry {
+interface MonitoringEntry {
   kind: Tpms['kind'];
   spare: 'yes' | 'no';
   frequency: string;
@@ -28,7 +28,7 @@ export const monitoringFrom = (tpms: Tpms | undefined, units: UnitChoice): Monit
 });
 
 /** What is wrong with an entry, by its field. */
-export type MonitoringErrors = Partial<Record<keyof MonitoringEntry, string>>;
+type MonitoringErrors = Partial<Record<keyof MonitoringEntry, string>>;
 
 /** As it is stored, or what is wrong with it. */
 export function tpmsOf(

@@ -4,13 +4,13 @@ import { Field, Picks } from '../kit/Field';
 import { optionsFrom } from '../kit/options';
 import styles from '../kit/Forms.module.css';
 
-export type WorkKind = Exclude<Service['kind'], 'none'>;
+type WorkKind = Exclude<Service['kind'], 'none'>;
 
 const { none, ...worked } = serviceWords;
 const options = optionsFrom<WorkKind>(worked);
 
 /** Work as it is entered: each kind, and for all how long ago. */
-export interface WorkEntry {
+interface WorkEntry {
   kinds: WorkKind[];
   hoursAgo: string;
 }

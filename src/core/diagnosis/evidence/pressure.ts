@@ -11,7 +11,7 @@ import type { Context, Measured } from '.';
 /** Figures brought to the outdoor temperature of now, each with what it may be off. */
 
 /** A figure with its instrument's own error, and with what the temperature of its moment leaves open: all figures of one stop share that. */
-export interface Brought extends Measured {
+interface Brought extends Measured {
   doubtKPa: number;
 }
 

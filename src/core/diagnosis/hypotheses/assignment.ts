@@ -11,7 +11,7 @@ export type ScanSeen = Pick<WheelEvidence, 'wheel' | 'monitored' | 'gauge' | 're
 /** What the car says of a position that they rest on. */
 export type HeldSeen = Pick<PositionEvidence, 'position' | 'held'>;
 /** All that they rest on. */
-export interface ScansSeen {
+interface ScansSeen {
   context: Context;
   wheels: readonly ScanSeen[];
   positions: readonly HeldSeen[];

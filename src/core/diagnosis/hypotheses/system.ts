@@ -10,7 +10,7 @@ import { causeIndex } from './wheel-state';
 /** What was seen of a wheel that speaks of the whole set. */
 export type SetSeen = Pick<WheelEvidence, 'replies' | 'misses'>;
 /** All that the ways the car can be rest on. */
-export interface SystemSeen {
+interface SystemSeen {
   context: Context;
   wheels: readonly SetSeen[];
   positions: readonly Pick<PositionEvidence, 'held' | 'heardDriving'>[];

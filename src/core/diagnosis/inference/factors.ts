@@ -155,7 +155,7 @@ export class Factors {
 }
 
 /** The sensor of a wheel where the car has the wheel at one position. */
-export interface SensorAt {
+interface SensorAt {
   evidence: Evidence;
   place: number;
   wheel: WheelEvidence;

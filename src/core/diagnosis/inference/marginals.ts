@@ -6,19 +6,17 @@ import { type Assignment, type System, causeCount, causeIndex, rows, soundRow, z
 import type { LampLikelihood } from '../likelihoods';
 
 /** What may be true of the car as a whole. */
-export const carFacts = [
-  'receiverFault',
-  'pending',
-  'otherSet',
-  'baselineNotSet',
-  'wheelSpeedFault',
-  'lampDark',
+export type CarFact =
+  | 'receiverFault'
+  | 'pending'
+  | 'otherSet'
+  | 'baselineNotSet'
+  | 'wheelSpeedFault'
+  | 'lampDark'
   /** All road tires went with the temperature. */
-  'cooled',
+  | 'cooled'
   /** Nothing at all is the matter. */
-  'sound',
-] as const;
-export type CarFact = (typeof carFacts)[number];
+  | 'sound';
 
 /** Weights added up over all hypotheses; a chance is one of them over `all`. */
 export interface Sum {
@@ -50,7 +48,7 @@ export const emptySum = (wheels: number, permutations: number): Sum => ({
 });
 
 /** One way the car can be with one way to read the scans. */
-export interface Hypothesis {
+interface Hypothesis {
   assignment: Assignment;
   system: System;
   /** Prior and likelihood of these, over the product of the scales. */

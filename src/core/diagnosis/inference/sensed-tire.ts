@@ -5,7 +5,7 @@ import type { Priors } from '../learning';
 import { codeFactor, type Figures, tireStates, type TireAssumptions } from '../likelihoods';
 
 /** What a code the car has stored, or has not, weighs. */
-export interface CodeFactors {
+interface CodeFactors {
   low: number;
   other: number;
 }
@@ -33,7 +33,7 @@ export interface Sensed {
 }
 
 /** A sensor reads as it should, or it is off. */
-export type Accuracy = TireAssumptions['accuracy'];
+type Accuracy = TireAssumptions['accuracy'];
 
 /** A tire of which no sensor says anything. */
 export const bareTire = (system: System): Sensed => ({
@@ -80,7 +80,7 @@ export function tireAssumptions(
   };
 }
 
-export const nothingShown: PositionEvidence['shown'] = [];
+const nothingShown: PositionEvidence['shown'] = [];
 
 /** The evidence of the wheel at a place in walking order; throws a RangeError where the car has none. */
 export function wheelAt({ wheels }: Evidence, place: number): WheelEvidence {

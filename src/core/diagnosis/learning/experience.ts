@@ -2,7 +2,7 @@ import type { FindingCode } from '../../finding';
 import { model } from '../model';
 
 /** Of one fault: of so many parts confirmed, so many had it, where the model expects so many of those very cars. */
-export interface Count {
+interface Count {
   had: number;
   of: number;
   /** By the work done, the ages and the sets on file of those cars: a shop that sells tires sees other faults. */

@@ -16,7 +16,7 @@ export const sensorParts = [
   'ageYears',
   'recordedId',
 ] as const satisfies (keyof WheelEvidence)[];
-export type SensorSeen = Pick<WheelEvidence, (typeof sensorParts)[number]>;
+type SensorSeen = Pick<WheelEvidence, (typeof sensorParts)[number]>;
 
 /** What the car says of hearing a sensor at a position. */
 export const hearingParts = [
@@ -27,7 +27,7 @@ export const hearingParts = [
   'codes',
   'noCodes',
 ] as const satisfies (keyof PositionEvidence)[];
-export type HearingSeen = Pick<PositionEvidence, (typeof hearingParts)[number]>;
+type HearingSeen = Pick<PositionEvidence, (typeof hearingParts)[number]>;
 
 /** What is assumed of the car while the states of one of its sensors are worked out. */
 export interface SensorAssumptions extends HeldAssumptions {

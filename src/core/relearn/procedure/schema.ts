@@ -10,7 +10,7 @@ const seconds = z.number().min(0).max(86_400);
 const year = z.int().min(1980).max(2200);
 
 /** What a person does, or waits for; one record per kind, told apart by `do`. */
-export const stepSchemas = {
+const stepSchemas = {
   set: z.looseObject({ do: z.literal('set'), what: words, to: words }),
   press: z.looseObject({
     do: z.literal('press'),
@@ -56,7 +56,7 @@ export const stepSchema = z.discriminatedUnion('do', [
   stepSchemas.magnet,
   stepSchemas.write,
 ]);
-export const cueSchema = z.looseObject({
+const cueSchema = z.looseObject({
   /** A word for who gives it and a count, a colour or a text: `horn 1`, `lamp off`. */
   cue: words,
   /** In every phase where it is not said. */

@@ -24,7 +24,7 @@ export interface SimulatedVehicle {
   visits: SimulatedVisit[];
 }
 
-export interface SimulatedSet {
+interface SimulatedSet {
   id: string;
   label: string;
   season: 'summer' | 'winter' | 'all-season';
@@ -34,7 +34,7 @@ export interface SimulatedSet {
   wheels: { wheel: Position; sensorId: string; newOn: string; endsMs: number }[];
 }
 
-export interface SimulatedVisit {
+interface SimulatedVisit {
   id: string;
   key: string;
   openedAt: Date;

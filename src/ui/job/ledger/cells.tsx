@@ -192,7 +192,9 @@ export function SensorCell({
             <CircleMinus aria-hidden="true" />
             {sensor.kind === 'silent' ? 'silent' : `${sensor.count} answered`}
           </span>
-          {sensor.kind === 'silent' && <span className={styles.small}>{sensor.tries} tries</span>}
+          {sensor.kind === 'silent' && (
+            <span className={styles.small}>{sensor.tries === 1 ? '1 try' : `${sensor.tries} tries`}</span>
+          )}
         </button>
       );
     case 'heard': {
@@ -213,7 +215,7 @@ export function SensorCell({
             {reply.tempC != null && ` ${format(temperature, reply.tempC, units.temperature)}`}
           </span>
           <span className={styles.small}>
-            {reply.frequencyMHz} {right ? 'MHz' : `MHz ${reply.family ?? ''}`}
+            {reply.frequencyMHz != null && `${reply.frequencyMHz} MHz`} {!right && reply.family}
           </span>
           <span className={styles.small}>
             {!right ? (
