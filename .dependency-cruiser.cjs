@@ -1,4 +1,4 @@
-/** Imports run one way: pages, ui, workers, cli → services → data, devices → contract → core; standins → core. */
+/** Imports run one way: pages, ui, workers, cli → services → data, devices → contract → core; standins, simulation → core. */
 const only = (name, from, allowed, comment) => ({
   name,
   severity: 'error',
@@ -7,8 +7,44 @@ const only = (name, from, allowed, comment) => ({
   to: { path: '^src/', pathNot: `^src/(${[from, ...allowed].join('|')})/` },
 });
 
+/** The rooms of the core, each a subject, from what knows nothing of the others up. */
+const rooms = [
+  ['result'],
+  ['measure', 'names'],
+  ['relearn', 'catalogue'],
+  ['job'],
+  ['tire'],
+  ['car', 'sensor'],
+  ['judgement'],
+  ['visit'],
+  ['records'],
+];
+const notUpward = rooms.flatMap((level, at) =>
+  level.map((room) => {
+    const others = rooms
+      .slice(at)
+      .flat()
+      .filter((other) => other !== room);
+    return {
+      name: `core-${room}-looks-down`,
+      severity: 'error',
+      comment: 'A room of the core knows those under it, types too; two on one level do not know each other.',
+      from: { path: `^src/core/${room}/`, pathNot: '\\.test\\.ts$' },
+      to: { path: `^src/core/(${others.join('|') || 'none'})/` },
+    };
+  }),
+);
+
 module.exports = {
   forbidden: [
+    ...notUpward,
+    {
+      name: 'core-has-no-other-rooms',
+      severity: 'error',
+      comment: 'What is new in the core belongs to one of its subjects.',
+      from: { path: `^src/core/(?!(${rooms.flat().join('|')})/)` },
+      to: {},
+    },
     only('core-stands-alone', 'core', [], 'The core imports nothing of ours from outside itself.'),
     only(
       'standins-know-the-core',
@@ -16,6 +52,7 @@ module.exports = {
       ['core'],
       'A stand-in must not know the app it stands before.',
     ),
+    only('simulation-knows-the-core', 'simulation', ['core'], 'A made-up world is judged by the core alone.'),
     only('devices-know-the-core', 'devices', ['core'], 'A device adapter speaks a protocol, nothing else.'),
     only(
       'settings-stand-alone',
@@ -27,7 +64,7 @@ module.exports = {
     only(
       'services-orchestrate',
       'services',
-      ['core', 'contract', 'data', 'devices', 'settings'],
+      ['core', 'contract', 'data', 'devices', 'settings', 'simulation'],
       'Use cases stand above data and devices.',
     ),
     only(

@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { assess, assessBriefly } from '../src/core/diagnosis';
+import { assess, assessBriefly } from '../src/core/judgement/diagnosis';
 import type { Job } from '../src/core/job';
 import { parseJob } from '../src/core/job/schema';
 import { fullJob } from './full-job';

@@ -1,7 +1,7 @@
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import pg from 'pg';
-import type { YardLine } from '../src/core/visit/view';
+import type { YardLine } from '../src/contract/views';
 import { Client, openShop } from '../tests/support/shop';
 import { median, round } from './rounds';
 

@@ -1,5 +1,5 @@
 import { writeFileSync } from 'node:fs';
-import { population, worldNames, type Report, type WayOfWorking } from '../src/core/simulate';
+import { population, worldNames, type Report, type WayOfWorking } from '../src/simulation';
 
 /**
  * A simulated population: how often the first finding is right, how well its certainty holds, what it costs

@@ -1,7 +1,7 @@
-import { assess } from '../src/core/diagnosis';
+import { assess } from '../src/core/judgement/diagnosis';
 import type { Job } from '../src/core/job';
 import { parseJob } from '../src/core/job/schema';
-import { walkingOrder } from '../src/core/wheel';
+import { walkingOrder } from '../src/core/names/wheel';
 import { fullJob } from './full-job';
 
 /**

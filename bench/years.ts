@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { QueryTypes } from 'sequelize';
 import { v7 as newId } from 'uuid';
 import { startCluster, wipe } from '../src/cli/cluster';
-import { chanceFrom } from '../src/core/simulate';
+import { chanceFrom } from '../src/simulation';
 import { closeDatabase, database } from '../src/data/database';
 import { countOf } from '../src/data/bulk';
 import { migrate } from '../src/data/migrations';
@@ -14,7 +14,7 @@ import { pastOfSensor, pastOfVehicle } from '../src/services/past';
 import { find, listJobs } from '../src/services/search';
 import { figuresOfShop } from '../src/services/shop-figures';
 import { fillYears } from '../src/services/years';
-import { metric } from '../src/core/units';
+import { metric } from '../src/core/measure/units';
 import type { Person } from '../src/core/visit/person';
 
 /**

@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { basename } from 'node:path';
 import { createInterface } from 'node:readline';
-import { assess } from '../core/diagnosis';
-import { asJudged } from '../core/gauge';
+import { assess } from '../core/judgement/diagnosis';
+import { asJudged } from '../core/tire/gauge';
 import { parseJob } from '../core/job/schema';
 
 /**

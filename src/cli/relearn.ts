@@ -1,7 +1,7 @@
 import { createReadStream, readFileSync } from 'node:fs';
 import { basename } from 'node:path';
 import { createInterface, type Interface } from 'node:readline';
-import { issuesOf } from '../core/job/schema';
+import { issuesOf } from '../core/result/issues';
 import type { Procedure } from '../core/relearn/procedure';
 import { readProcedure } from '../core/relearn/procedure/problems';
 import { advance, begin, openStep, presentWheel, type Run } from '../core/relearn/run';

@@ -2,7 +2,7 @@ import { setting } from '../settings';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
-import { shortestPassphrase } from '../core/passphrase';
+import { shortestPassphrase } from '../core/records/passphrase';
 import { addPerson, hasAnybody, listPeople } from '../services/people';
 import { fillYears } from '../services/years';
 import { pauseAfter } from '../server/pause';

@@ -1,8 +1,8 @@
 import { z } from 'zod';
-import { lampStates, triggers } from '../core/job/kinds';
+import { lampStates, triggers } from '../core/names/kinds';
 import { lampThresholdsSchema } from '../core/job/schema';
-import type { PracticeCar } from '../core/visit/view';
-import { walkingOrder } from '../core/wheel';
+import type { PracticeCar } from './views';
+import { walkingOrder } from '../core/names/wheel';
 import { key, ofBay, ofJob, ofLead, ofOpenJob, type Contract } from './contract';
 import { visitSchema } from './visit';
 

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import type { ProblemCode } from '../core/result';
 import type { Right } from '../core/visit/person';
-import type { DevicesAtHand } from '../core/visit/view';
+import type { DevicesAtHand } from './views';
 import { isText } from './document';
 import type { Named } from './missing';
 

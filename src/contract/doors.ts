@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { listFields, type Mapping } from '../core/customer-list';
+import { listFields, type Mapping } from '../core/records/customer-list';
 import { asked, key, type Contract } from './contract';
 import { tableSchema } from './figures';
 import { moment } from './memory';

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import type { Sureness } from '../core/shop-figures';
-import type { Table } from '../core/table';
+import type { Sureness } from '../core/records/shop-figures';
+import type { Table } from '../core/records/table';
 import { asked, type Contract } from './contract';
 
 /** What a shop did, for its manager. */

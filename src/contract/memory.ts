@@ -1,13 +1,12 @@
-import { benchTriggers } from '../core/job/kinds';
+import { benchTriggers, jobStates } from '../core/names/kinds';
 import { z } from 'zod';
-import { mostCharacters, type Found, type FoundVehicle, type ListedJob } from '../core/search';
-import { followUpAbout, type DueFollowUp, type Suggested } from '../core/follow-up';
-import { labelled, type LabelTarget } from '../core/label';
-import type { Shared } from '../core/sensor-life/past';
+import { mostCharacters, type Found, type FoundVehicle, type ListedJob } from '../core/records/search';
+import { followUpAbout, type DueFollowUp, type Suggested } from '../core/records/follow-up';
+import { labelled, type LabelTarget } from '../core/names/label';
+import type { Shared } from '../core/records/sensor-past';
 import { replySchema } from '../core/job/schema';
-import { jobStates } from '../core/visit/view';
-import { walkingOrder } from '../core/wheel';
-import { places, seasons, type SetWheel, type WheelSet } from '../core/wheel-set';
+import { walkingOrder } from '../core/names/wheel';
+import { places, seasons, type SetWheel, type WheelSet } from '../core/records/wheel-set';
 import { asked, key, ofJob, ofOpenJob, type Contract } from './contract';
 import { visitSchema } from './visit';
 

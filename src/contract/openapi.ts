@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { createDocument, type ZodOpenApiPathsObject } from 'zod-openapi';
-import { assessmentSchema } from '../core/assessment/schema';
+import { assessmentSchema } from '../core/judgement/assessment/schema';
 import { jobSchema } from '../core/job/schema';
 import type { ProblemCode } from '../core/result';
 import { contracts, problemSchema, statusOf, type Contract } from '.';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { unitChoiceSchema } from '../core/units/schema';
+import { unitChoiceSchema } from '../core/measure/units/schema';
 import { roles, secondFactors, type PairedDevice, type SessionSummary } from '../core/visit/person';
 import type { Contract } from './contract';
 

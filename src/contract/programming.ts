@@ -1,8 +1,8 @@
 import { z } from 'zod';
-import { partSchema } from '../core/part/schema';
-import { sensorServiceSchema } from '../core/sensor-service/schema';
-import { programmingModes } from '../core/sensor-programming';
-import { walkingOrder } from '../core/wheel';
+import { partSchema } from '../core/sensor/part/schema';
+import { sensorServiceSchema } from '../core/job/schemas/sensor-service';
+import { programmingModes } from '../core/sensor/programming';
+import { walkingOrder } from '../core/names/wheel';
 import { key, ofOpenJob, type Contract } from './contract';
 import { visitSchema } from './visit';
 

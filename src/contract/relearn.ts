@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { triggers } from '../core/job/kinds';
-import { relearnMethods } from '../core/relearn/procedure';
+import { triggers } from '../core/names/kinds';
+import { relearnMethods } from '../core/relearn/method';
 import { procedureSchema } from '../core/relearn/procedure/schema';
 import { eventSchema, happeningSchema } from '../core/relearn/run/schema';
-import { walkingOrder } from '../core/wheel';
+import { walkingOrder } from '../core/names/wheel';
 import { devicesAtHandSchema, key, ofBay, ofLead, ofOpenJob, type Contract } from './contract';
 
 /** Teaching a car: the run of a procedure, told event by event. */

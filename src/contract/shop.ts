@@ -1,20 +1,20 @@
 import { z } from 'zod';
-import { repairOutcomeSchema } from '../core/repair-outcome/schema';
-import { checkPointSchema, instrumentKinds, instrumentSchema } from '../core/gauge/schema';
-import { monitoringKinds } from '../core/job/kinds';
+import { repairOutcomeSchema } from '../core/job/repair-outcome/schema';
+import { checkPointSchema, instrumentKinds, instrumentSchema } from '../core/job/schemas/instrument';
+import { monitoringKinds } from '../core/names/kinds';
 import { placardSchema, tpmsSchema, year } from '../core/job/schema';
 import { sensibleProcedureSchema } from '../core/relearn/procedure/problems';
 import { procedureSchema } from '../core/relearn/procedure/schema';
-import { shopSettingsSchema } from '../core/shop';
-import { receiverSchema } from '../core/uds/receiver';
-import type { SensorLives } from '../core/sensor-life/lifetimes';
+import { shopSettingsSchema } from '../core/records/shop';
+import { receiverSchema } from '../core/car/uds/receiver';
+import type { SensorLives } from '../core/sensor/life/lifetimes';
 import {
   deviceKinds,
   type DeviceState,
   type KnownVehicle,
   type ProfileSummary,
   type ShopFigures,
-} from '../core/visit/view';
+} from './views';
 import { asked, key, type Contract } from './contract';
 import { healthContract } from './health';
 import { experienceSchema } from './visit';

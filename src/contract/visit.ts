@@ -1,10 +1,10 @@
 import { z } from 'zod';
-import { pricesSchema } from '../core/replacement/schema';
-import type { Assessment } from '../core/assessment';
-import { assessmentSchema, findingSchema } from '../core/assessment/schema';
-import { repairOutcomeSchema } from '../core/repair-outcome/schema';
-import { findingCodes } from '../core/finding';
-import { instrumentSchema } from '../core/gauge/schema';
+import { pricesSchema } from '../core/job/schemas/replacement';
+import type { Assessment } from '../core/judgement/assessment';
+import { assessmentSchema, findingSchema } from '../core/judgement/assessment/schema';
+import { repairOutcomeSchema } from '../core/job/repair-outcome/schema';
+import { findingCodes } from '../core/catalogue/finding';
+import { instrumentSchema } from '../core/job/schemas/instrument';
 import {
   climateSchema,
   fittedSchema,
@@ -17,15 +17,15 @@ import {
   takenBackSchema,
   tpmsSchema,
 } from '../core/job/schema';
-import { lampStates } from '../core/job/kinds';
+import { lampStates, jobStates } from '../core/names/kinds';
 import { benchLinkSchema, signatureSchema } from '../core/job/notes';
-import { proofSchema } from '../core/proof/schema';
-import { mostPutOff, putOffSchema } from '../core/put-off/schema';
-import { replacementSchema } from '../core/replacement/schema';
+import { proofSchema } from '../core/job/schemas/proof';
+import { mostPutOff, putOffSchema } from '../core/job/schemas/put-off';
+import { replacementSchema } from '../core/job/schemas/replacement';
 import { checkedByHand, type Move } from '../core/visit';
 import type { FieldChange, HistoryLine } from '../core/visit/history';
-import { jobStates, type VisitView, type YardLine } from '../core/visit/view';
-import { walkingOrder } from '../core/wheel';
+import type { VisitView, YardLine } from './views';
+import { walkingOrder } from '../core/names/wheel';
 import { devicesAtHandSchema, key, ofJob, ofOpenJob, type Contract } from './contract';
 
 /** Jobs: from booking in to handing over. */

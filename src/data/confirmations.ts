@@ -1,5 +1,5 @@
 import { literal, Op } from 'sequelize';
-import type { Confirmation } from '../core/repair-outcome';
+import type { Confirmation } from '../core/job/repair-outcome';
 import type { Header } from '../core/job';
 import type { Tx } from './database';
 import { ConfirmationRow, JobRow } from './models';

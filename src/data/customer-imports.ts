@@ -1,5 +1,5 @@
 import { QueryTypes } from 'sequelize';
-import type { KnownCar, KnownCustomer, Plan } from '../core/customer-list/plan';
+import type { KnownCar, KnownCustomer, Plan } from '../core/records/customer-list/plan';
 import { v7 as newId } from 'uuid';
 import { database, type Tx } from './database';
 import { CustomerImportedRow, CustomerImportRow, CustomerRow, VehicleRow } from './models';

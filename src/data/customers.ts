@@ -1,5 +1,5 @@
 import { v7 as newId } from 'uuid';
-import type { ListedCustomer } from '../core/table/lists';
+import type { ListedCustomer } from '../core/records/table/lists';
 import { database, type Tx } from './database';
 import { CustomerRow, VehicleRow } from './models';
 import { fn, col, QueryTypes, where } from 'sequelize';

@@ -1,6 +1,6 @@
 import { QueryTypes } from 'sequelize';
-import type { DueFollowUp, FollowUp } from '../core/follow-up';
-import type { FoundVehicle } from '../core/search';
+import type { DueFollowUp, FollowUp } from '../core/records/follow-up';
+import type { FoundVehicle } from '../core/records/search';
 import { database, type Tx } from './database';
 import { FollowUpRow } from './models';
 

@@ -1,4 +1,4 @@
-import type { CalibrationCheck, Instrument } from '../core/gauge';
+import type { CalibrationCheck, Instrument } from '../core/tire/gauge';
 import type { Tx } from './database';
 import { GaugeCheckRow, GaugeRow } from './models';
 

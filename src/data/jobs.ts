@@ -2,13 +2,14 @@ import { Op, QueryTypes, type Attributes } from 'sequelize';
 import type { JobRecord } from '../core/job/record';
 import { z } from 'zod';
 import type { CarWrite } from '../core/job';
-import { carWriteSchema, headerSchema, issuesOf, observationSchema } from '../core/job/schema';
+import { carWriteSchema, headerSchema, observationSchema } from '../core/job/schema';
 import { confirmationOf } from './confirmations';
 import { database, type Tx } from './database';
 import type { RunEventRow } from './models';
 import { CarWriteRow, JobEditRow, JobRow } from './models';
 import { recordOf } from './runs';
 import { serviceFrom } from './sensor-services';
+import { issuesOf } from '../core/result/issues';
 
 export type { JobRow };
 

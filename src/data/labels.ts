@@ -1,4 +1,4 @@
-import type { Labelled, LabelTarget } from '../core/label';
+import type { Labelled, LabelTarget } from '../core/names/label';
 import { brokenRule, type Tx } from './database';
 import { LabelRow } from './models';
 

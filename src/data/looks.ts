@@ -1,5 +1,5 @@
 import { QueryTypes } from 'sequelize';
-import type { Trace } from '../core/table/lists';
+import type { Trace } from '../core/records/table/lists';
 import { database, type Tx } from './database';
 
 /** Who looked at whose records, and what was changed by whom. */

@@ -1,6 +1,6 @@
 import { QueryTypes } from 'sequelize';
-import type { Part } from '../core/part';
-import { partSchema } from '../core/part/schema';
+import type { Part } from '../core/sensor/part';
+import { partSchema } from '../core/sensor/part/schema';
 import { database, type Tx } from './database';
 import { PartRow } from './models';
 

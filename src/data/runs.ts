@@ -1,4 +1,4 @@
-import type { ByFile } from '../core/by-file';
+import type { ByFile } from '../core/job/by-file';
 import type { RunEvent, RunRecord } from '../core/relearn/run';
 import type { Procedure } from '../core/relearn/procedure';
 import { runRecordSchema } from '../core/relearn/run/schema';

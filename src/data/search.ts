@@ -1,6 +1,6 @@
 import { QueryTypes } from 'sequelize';
-import type { Found, FoundVehicle, ListedJob } from '../core/search';
-import type { JobState } from '../core/visit/view';
+import type { Found, FoundVehicle, ListedJob } from '../core/records/search';
+import type { JobState } from '../core/names/kinds';
 import { database, type Tx } from './database';
 
 /** Finding again, over all years: by indexes of prefixes and of parts (trigrams), never through a whole table. */

@@ -1,7 +1,7 @@
 import { QueryTypes } from 'sequelize';
 import { z } from 'zod';
-import { canonicalId } from '../core/sensor-id';
-import type { SeenAtAge } from '../core/sensor-life/lifetimes';
+import { canonicalId } from '../core/names/sensor-id';
+import type { SeenAtAge } from '../core/sensor/life/lifetimes';
 import { database } from './database';
 
 /** So many of the last visits are counted: those of ten years in a shop, and the newest in a chain. */

@@ -1,5 +1,4 @@
-import type { SensorService } from '../core/sensor-service';
-import { sensorServiceSchema } from '../core/sensor-service/schema';
+import { sensorServiceSchema, type SensorService } from '../core/job/schemas/sensor-service';
 import type { Tx } from './database';
 import { SensorServiceRow } from './models';
 

@@ -1,10 +1,16 @@
 import { QueryTypes } from 'sequelize';
 import { z } from 'zod';
-import type { FaultCount, NeedlessPart, RecordKind, ReturnFacts, VisitFacts } from '../core/shop-figures';
-import { comebackDays, longestStepMinutes } from '../core/shop-figures';
-import { repairOutcomeSchema } from '../core/repair-outcome/schema';
-import { findingCodes } from '../core/finding';
-import { lampStates } from '../core/job/kinds';
+import type {
+  FaultCount,
+  NeedlessPart,
+  RecordKind,
+  ReturnFacts,
+  VisitFacts,
+} from '../core/records/shop-figures';
+import { comebackDays, longestStepMinutes } from '../core/records/shop-figures';
+import { repairOutcomeSchema } from '../core/job/repair-outcome/schema';
+import { findingCodes } from '../core/catalogue/finding';
+import { lampStates } from '../core/names/kinds';
 import { database, type Tx } from './database';
 
 /** What a shop did between two moments, counted where it lies. */

@@ -1,4 +1,4 @@
-import { shopSettingsSchema, usualSettings, type ShopSettings } from '../core/shop';
+import { shopSettingsSchema, usualSettings, type ShopSettings } from '../core/records/shop';
 import type { Tx } from './database';
 import { ShopRow } from './models';
 

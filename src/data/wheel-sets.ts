@@ -1,6 +1,6 @@
 import { col, fn, Op, QueryTypes, where } from 'sequelize';
-import type { SetWheel, WheelSet } from '../core/wheel-set';
-import type { StoredSet } from '../core/table/lists';
+import type { SetWheel, WheelSet } from '../core/records/wheel-set';
+import type { StoredSet } from '../core/records/table/lists';
 import { database, type Tx } from './database';
 import { WheelRow, WheelSetRow } from './models';
 

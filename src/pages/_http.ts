@@ -2,7 +2,7 @@ import { setting } from '../settings';
 import type { APIContext } from 'astro';
 import { z } from 'zod';
 import { parseJson } from '../contract/document';
-import { issuesOf } from '../core/job/schema';
+import { issuesOf } from '../core/result/issues';
 import {
   contracts,
   statusOf,

@@ -1,4 +1,4 @@
-import { labelStocks, stockNamed, type LabelStock } from '../core/label/sheets';
+import { labelStocks, stockNamed, type LabelStock } from '../core/names/label/sheets';
 
 /** So many labels are made at once. */
 const mostLabels = 60;

@@ -1,6 +1,6 @@
 import type { CarWrite, Code, Job, Observation } from '../core/job';
 import { toJobFile, type Entry } from '../core/job/record';
-import { ledgerOf } from '../core/ledger';
+import { ledgerOf } from '../core/job/ledger';
 import {
   closedJob,
   noReceiver,
@@ -11,14 +11,14 @@ import {
   unknownWrite,
   writeUnderWay,
 } from '../contract/refusals';
-import { isWhollyRead } from '../core/registration';
+import { isWhollyRead } from '../core/car/registration';
 import { success, type Result } from '../core/result';
-import { writeVerdict } from '../core/proof';
-import { meaningOf } from '../core/trouble-code/meaning';
-import { canonicalVin } from '../core/vin';
-import { supplyIsLow, supportWords } from '../core/supply';
-import type { LampThresholds, LiveEntry, Receiver, RegistryEntry } from '../core/uds/receiver';
-import type { JobState, VisitView } from '../core/visit/view';
+import { writeVerdict } from '../core/job/car-write';
+import { meaningOf } from '../core/car/trouble-code/meaning';
+import { canonicalVin } from '../core/names/vin';
+import { supplyIsLow, supportWords } from '../core/car/supply';
+import type { LampThresholds, LiveEntry, Receiver, RegistryEntry } from '../core/car/uds/receiver';
+import type { VisitView } from '../contract/views';
 import { inTransaction, type Tx } from '../data/database';
 import * as jobs from '../data/jobs';
 import * as observations from '../data/observations';
@@ -30,6 +30,7 @@ import { deriveKey, recordIn, viewIn, viewJob } from './jobs';
 import { openRunIn } from './runs/start';
 import { receiverOf } from './vehicles';
 import { refuseUnless, type Person } from './people';
+import type { JobState } from '../core/names/kinds';
 
 /** What is written through the lead; a sensor is programmed in the cradle. */
 type CarWriteByLead = Exclude<CarWrite, { kind: 'sensor' }>;

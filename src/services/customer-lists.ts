@@ -1,7 +1,7 @@
 import type { BroughtIn, CheckedList } from '../contract/doors';
 import { listChanged, unknownList } from '../contract/refusals';
-import { judgeList, readList, suggestMapping, type Mapping } from '../core/customer-list';
-import { planOf } from '../core/customer-list/plan';
+import { judgeList, readList, suggestMapping, type Mapping } from '../core/records/customer-list';
+import { planOf } from '../core/records/customer-list/plan';
 import { success, type Result } from '../core/result';
 import { inTransaction, type Tx } from '../data/database';
 import * as imports from '../data/customer-imports';

@@ -8,12 +8,12 @@ import { openChannel } from '../devices/vehicle/channel';
 import type { VehicleLead } from '../devices/vehicle/port';
 import { udsLead } from '../devices/vehicle/uds-lead';
 import type { Job } from '../core/job';
-import type { Receiver } from '../core/uds/receiver';
-import { noDevices, type DeviceAddresses, type ShopSettings } from '../core/shop';
-import type { DevicesAtHand, DeviceState } from '../core/visit/view';
+import type { Receiver } from '../core/car/uds/receiver';
+import { noDevices, type DeviceAddresses, type ShopSettings } from '../core/records/shop';
+import type { DevicesAtHand, DeviceState } from '../contract/views';
 import { nothingThere, noLead, noTool, noVinForLead, otherCar } from '../contract/refusals';
 import { success, type Result } from '../core/result';
-import { canonicalVin } from '../core/vin';
+import { canonicalVin } from '../core/names/vin';
 
 /** Devices that answer on the network, and the variables that name them at the start: they come before what is set up. */
 const variables = { tool: 'HACIENDA_TOOL', lead: 'HACIENDA_LEAD', weather: 'HACIENDA_WEATHER' } as const;

@@ -2,7 +2,7 @@ import { unknownVehicle } from '../contract/refusals';
 import type { JobFilter } from '../contract/memory';
 import type { Job } from '../core/job';
 import { success, type Result } from '../core/result';
-import type { WheelSet } from '../core/wheel-set';
+import type { WheelSet } from '../core/records/wheel-set';
 import { inTransaction } from '../data/database';
 import { jobsOfVehicle } from '../data/jobs';
 import { findVehicleById } from '../data/vehicles';

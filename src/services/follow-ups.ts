@@ -1,8 +1,8 @@
 import { unknownFollowUp, unknownJob, unknownVehicle } from '../contract/refusals';
-import { suggestedFor, type FollowUpAbout, type Suggested } from '../core/follow-up';
+import { suggestedFor, type FollowUpAbout, type Suggested } from '../core/records/follow-up';
 import { success, type Result } from '../core/result';
-import { judgedJob } from '../core/visit/view';
-import type { Position } from '../core/wheel';
+import { judgedJob } from '../contract/views';
+import type { Position } from '../core/names/wheel';
 import { inTransaction } from '../data/database';
 import { findJob } from '../data/jobs';
 import * as followUps from '../data/follow-ups';

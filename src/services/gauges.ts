@@ -1,5 +1,5 @@
 import type { NewCheck, NewGauge } from '../contract';
-import { calibrationOf, type CalibrationCheck, type Instrument } from '../core/gauge';
+import { calibrationOf, type CalibrationCheck, type Instrument } from '../core/tire/gauge';
 import {
   checkOfAnotherGauge,
   checkTooShort,

@@ -4,14 +4,14 @@ import { join } from 'node:path';
 import { LRUCache } from 'lru-cache';
 import pLimit from 'p-limit';
 import { Piscina } from 'piscina';
-import type { Assessment } from '../core/assessment';
-import type { Experience } from '../core/diagnosis';
+import type { Assessment } from '../core/judgement/assessment';
+import type { Experience } from '../core/judgement/diagnosis';
 import type { Job } from '../core/job';
 import { busyJudging, judgedTooLong } from '../contract/refusals';
 import type { Result } from '../core/result';
 import { HeldUp } from '../data/database';
 import { judgementSeconds } from './measures';
-import type { Judged, JudgeTask } from '../core/judging';
+import type { Judged, JudgeTask } from '../contract/judging';
 
 /**
  * Judging on the server: in threads, so that the event loop is free for others, and once for what a verdict rests

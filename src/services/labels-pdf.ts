@@ -1,8 +1,8 @@
 import { createRequire } from 'node:module';
 import PDFDocument from 'pdfkit';
-import { groupedCode } from '../core/label';
-import { qrModules } from '../core/label/qr';
-import { placesOn, type LabelStock } from '../core/label/sheets';
+import { groupedCode } from '../core/names/label';
+import { qrModules } from '../core/names/label/qr';
+import { placesOn, type LabelStock } from '../core/names/label/sheets';
 import type { PrintedLabel } from './labels';
 
 const pointsPerMm = 72 / 25.4;

@@ -1,8 +1,8 @@
 import { randomInt } from 'node:crypto';
 import { unknownLabel, unknownSensor, unknownSet, unknownVehicle } from '../contract/refusals';
-import { newCode, readCode, type Labelled, type LabelTarget } from '../core/label';
+import { newCode, readCode, type Labelled, type LabelTarget } from '../core/names/label';
 import { success, type Result } from '../core/result';
-import { canonicalId, groupedId } from '../core/sensor-id';
+import { canonicalId, groupedId } from '../core/names/sensor-id';
 import { inTransaction, type Tx } from '../data/database';
 import { addLabel, findLabel, isTakenMeanwhile, labelOf, type LabelRow } from '../data/labels';
 import { idIsKnown } from '../data/parts';

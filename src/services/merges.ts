@@ -1,6 +1,6 @@
 import { alreadyMerged, bothOpen, mergeItself, mergeNotLast, unknownVehicle } from '../contract/refusals';
 import { success, type Result } from '../core/result';
-import { freeLabel } from '../core/wheel-set';
+import { freeLabel } from '../core/records/wheel-set';
 import { inTransaction } from '../data/database';
 import * as jobs from '../data/jobs';
 import * as merges from '../data/merges';

@@ -1,4 +1,4 @@
-import type { Part } from '../core/part';
+import type { Part } from '../core/sensor/part';
 import { success, type Result } from '../core/result';
 import { inTransaction } from '../data/database';
 import * as parts from '../data/parts';

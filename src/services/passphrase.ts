@@ -1,5 +1,5 @@
 import { randomBytes, scrypt, timingSafeEqual, type ScryptOptions } from 'node:crypto';
-import { passphraseStanding, shortestPassphrase } from '../core/passphrase';
+import { passphraseStanding, shortestPassphrase } from '../core/records/passphrase';
 import { passphraseCommon, passphraseShort } from '../contract/refusals';
 import type { Result } from '../core/result';
 

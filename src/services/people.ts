@@ -15,8 +15,8 @@ import {
   wrongNameOrPin,
 } from '../contract/refusals';
 import { success, type Result } from '../core/result';
-import { metric, type UnitChoice } from '../core/units';
-import type { ShopSettings } from '../core/shop';
+import { metric, type UnitChoice } from '../core/measure/units';
+import type { ShopSettings } from '../core/records/shop';
 import { rights, type Person, type Right, type Role } from '../core/visit/person';
 import { brokenRule, inOwnShop, inTransaction, type Tx } from '../data/database';
 import { peopleChanged } from '../data/notifications';

@@ -1,8 +1,8 @@
 import type { BodyOf } from '../contract';
 import { noPractice, noVinForPractice } from '../contract/refusals';
 import { success, type Result } from '../core/result';
-import type { PracticeCar, VisitView } from '../core/visit/view';
-import type { Position } from '../core/wheel';
+import type { PracticeCar, VisitView } from '../contract/views';
+import type { Position } from '../core/names/wheel';
 import * as bay from '../devices/bay';
 import { readCar } from './car';
 import { practiceBay } from './devices';

@@ -22,14 +22,14 @@ import {
 } from '../contract/refusals';
 import type { Job, Tpms } from '../core/job';
 import { toJobFile } from '../core/job/record';
-import { formatFor, type Format } from '../core/part';
-import { monitoredWheels } from '../core/placard';
+import { formatFor, type Format } from '../core/sensor/part';
+import { monitoredWheels } from '../core/job/placard';
 import { success, type Result } from '../core/result';
-import { canonicalId, groupedId } from '../core/sensor-id';
-import { idIsAt, idsMet, newSensorId, type SensorWrite } from '../core/sensor-programming';
-import { isRightType } from '../core/sensor-type';
-import type { VisitView } from '../core/visit/view';
-import type { Position } from '../core/wheel';
+import { canonicalId, groupedId } from '../core/names/sensor-id';
+import { idIsAt, idsMet, newSensorId } from '../core/sensor/programming';
+import { isRightType } from '../core/sensor/type';
+import type { VisitView } from '../contract/views';
+import type { Position } from '../core/names/wheel';
 import { inTransaction, type Tx } from '../data/database';
 import * as jobs from '../data/jobs';
 import { findPart, idIsKnown } from '../data/parts';
@@ -39,6 +39,7 @@ import { isUnderWay } from './car-write';
 import { toolAddress } from './devices';
 import { viewIn, viewJob } from './jobs';
 import { refuseUnless, type Person } from './people';
+import type { SensorWrite } from '../core/job/car-write';
 
 const usualDigits = 8;
 

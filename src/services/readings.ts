@@ -1,9 +1,9 @@
-import type { benchTriggers } from '../core/job/kinds';
+import type { benchTriggers } from '../core/names/kinds';
 import { unknownJob, unknownVehicle } from '../contract/refusals';
 import type { Reply, Seen } from '../core/job';
 import { success, type Result } from '../core/result';
-import type { VisitView } from '../core/visit/view';
-import type { Position } from '../core/wheel';
+import type { VisitView } from '../contract/views';
+import type { Position } from '../core/names/wheel';
 import { inTransaction } from '../data/database';
 import * as observations from '../data/observations';
 import { findVehicleById } from '../data/vehicles';

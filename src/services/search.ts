@@ -6,8 +6,8 @@ import {
   type Found,
   type FoundVehicle,
   type ListedJob,
-} from '../core/search';
-import { looksLikeCode } from '../core/label';
+} from '../core/records/search';
+import { looksLikeCode } from '../core/names/label';
 import { inTransaction } from '../data/database';
 import { followLabel } from './labels';
 import * as search from '../data/search';

@@ -1,6 +1,6 @@
 import { LRUCache } from 'lru-cache';
-import type { LifeCurve } from '../core/sensor-life';
-import { livesOf, ownCurve, type SensorLives } from '../core/sensor-life/lifetimes';
+import type { LifeCurve } from '../core/sensor/life';
+import { livesOf, ownCurve, type SensorLives } from '../core/sensor/life/lifetimes';
 import { schemaNow } from '../data/database';
 import { sensorsSeenAtAges } from '../data/sensor-lives';
 import { log, traceOf } from './log';

@@ -1,10 +1,10 @@
 import type { BodyOf } from '../contract';
 import { closedJob, keyInUse, noPhoto, noSpare, photoWithNotes, unknownJob } from '../contract/refusals';
-import { hasCameraNotes, isJpeg } from '../core/photo';
-import { wheelsOf } from '../core/placard';
+import { hasCameraNotes, isJpeg } from '../core/sensor/photo';
+import { wheelsOf } from '../core/job/placard';
 import type { Result } from '../core/result';
-import type { SensorService } from '../core/sensor-service';
-import type { VisitView } from '../core/visit/view';
+import type { SensorService } from '../core/job/schemas/sensor-service';
+import type { VisitView } from '../contract/views';
 import { inJobTransaction, inTransaction } from '../data/database';
 import * as jobs from '../data/jobs';
 import { addService, findService } from '../data/sensor-services';

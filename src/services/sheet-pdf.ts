@@ -2,10 +2,10 @@ import { createRequire } from 'node:module';
 import PDFDocument from 'pdfkit';
 import { lampWords } from '../core/job/words';
 import { allOf, type Job } from '../core/job';
-import { partName } from '../core/repair-outcome';
+import { partName } from '../core/job/repair-outcome';
 import { success, type Result } from '../core/result';
-import { groupedId } from '../core/sensor-id';
-import type { Sheet } from '../core/sheet';
+import { groupedId } from '../core/names/sensor-id';
+import type { Sheet } from '../core/visit/sheet';
 import {
   checkWords,
   declinedWords,
@@ -13,11 +13,11 @@ import {
   outcomeTitle,
   watchWords,
   wrongWords,
-} from '../core/sheet/words';
-import type { ShopSettings } from '../core/shop';
-import { distance, figureAsTyped, format, pressure, type UnitChoice } from '../core/units';
-import { notesOf, plateOf } from '../core/visit/notes';
-import { judgedJob, type VisitView } from '../core/visit/view';
+} from '../core/visit/sheet/words';
+import type { ShopSettings } from '../core/records/shop';
+import { distance, figureAsTyped, format, pressure, type UnitChoice } from '../core/measure/units';
+import { notesOf, plateOf } from '../core/job/header';
+import { judgedJob, type VisitView } from '../contract/views';
 import { sheetOfJob, viewJob } from './jobs';
 import { shopSettings } from './shop';
 

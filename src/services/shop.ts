@@ -1,5 +1,5 @@
 import { success, type Result } from '../core/result';
-import { forgettingFrom, type ShopSettings } from '../core/shop';
+import { forgettingFrom, type ShopSettings } from '../core/records/shop';
 import { inTransaction } from '../data/database';
 import { peopleChanged } from '../data/notifications';
 import { loadShop, saveShop } from '../data/shop';

@@ -1,9 +1,9 @@
-import type { Experience } from '../core/diagnosis';
-import type { Instrument } from '../core/gauge';
+import type { Experience } from '../core/judgement/diagnosis';
+import type { Instrument } from '../core/tire/gauge';
 import type { Job } from '../core/job';
-import type { ShopSettings } from '../core/shop';
-import type { Receiver } from '../core/uds/receiver';
-import { profileOf } from '../core/visit/notes';
+import type { ShopSettings } from '../core/records/shop';
+import type { Receiver } from '../core/car/uds/receiver';
+import { profileOf } from '../core/job/header';
 import { inTransaction, type Tx } from '../data/database';
 import { loadGauges } from '../data/gauges';
 import { loadShop } from '../data/shop';

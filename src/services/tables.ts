@@ -3,12 +3,12 @@ import { shopFiguresAsked } from '../contract/figures';
 import { tracesAsked } from '../contract/doors';
 import { jobFilterSchema } from '../contract/memory';
 import { invalidInput, unknownTable } from '../contract/refusals';
-import { issuesOf } from '../core/job/schema';
+import { issuesOf } from '../core/result/issues';
 import { success, type Result } from '../core/result';
-import { calibrationStatusOf, calibrationStatusWords, type Instrument } from '../core/gauge';
-import type { ListedJob } from '../core/search';
-import { tableNames as figureNames } from '../core/shop-figures';
-import type { Table } from '../core/table';
+import { calibrationStatusOf, calibrationStatusWords, type Instrument } from '../core/tire/gauge';
+import type { ListedJob } from '../core/records/search';
+import { tableNames as figureNames } from '../core/records/shop-figures';
+import type { Table } from '../core/records/table';
 import {
   customersTable,
   followUpsTable,
@@ -16,7 +16,7 @@ import {
   jobsTable,
   storedSetsTable,
   type ListedGauge,
-} from '../core/table/lists';
+} from '../core/records/table/lists';
 import { inTransaction } from '../data/database';
 import { listCustomers } from '../data/customers';
 import { storedSets } from '../data/wheel-sets';

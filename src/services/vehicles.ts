@@ -1,14 +1,14 @@
 import type { Profile } from '../contract';
 import type { Job } from '../core/job';
-import type { Receiver } from '../core/uds/receiver';
-import { canonicalVin } from '../core/vin';
-import type { KnownVehicle, ProfileSummary } from '../core/visit/view';
+import type { Receiver } from '../core/car/uds/receiver';
+import { canonicalVin } from '../core/names/vin';
+import type { KnownVehicle, ProfileSummary } from '../contract/views';
 import { success, type Result } from '../core/result';
-import { profileOf } from '../core/visit/notes';
+import { profileOf } from '../core/job/header';
 import { inTransaction, type Tx } from '../data/database';
 import { jobsOfVehicle } from '../data/jobs';
 import * as vehicles from '../data/vehicles';
-import { canonicalPlate } from '../core/vehicle/plate';
+import { canonicalPlate } from '../core/records/vehicle/plate';
 import { refuseUnless, type Person } from './people';
 
 /** The vehicle with this VIN or plate, with what the last visit left. */

@@ -4,7 +4,7 @@ import type { ToldAddress } from '../contract/doors';
 import { unknownAddress } from '../contract/refusals';
 import type { Header } from '../core/job';
 import { success, type Result } from '../core/result';
-import { notesOf, plateOf } from '../core/visit/notes';
+import { notesOf, plateOf } from '../core/job/header';
 import { inTransaction, type Tx } from '../data/database';
 import * as doors from '../data/doors';
 import { deriveKey } from './jobs/common';

@@ -11,11 +11,11 @@ import {
 } from '../contract/refusals';
 import { doneLately, type Header, type Job } from '../core/job';
 import { success, type Issue, type Result } from '../core/result';
-import { notesOf } from '../core/visit/notes';
-import type { VisitView } from '../core/visit/view';
-import { idsTwice, type Place, type Season, type SetWheel, type WheelSet } from '../core/wheel-set';
-import { madeIn } from '../core/wheel-set/tire';
-import { axleOf } from '../core/wheel';
+import { notesOf } from '../core/job/header';
+import type { VisitView } from '../contract/views';
+import { idsTwice, type Place, type Season, type SetWheel, type WheelSet } from '../core/records/wheel-set';
+import { madeIn } from '../core/records/wheel-set/tire';
+import { axleOf } from '../core/names/wheel';
 import { inJobTransaction, inTransaction, type Tx } from '../data/database';
 import * as jobs from '../data/jobs';
 import { findVehicleById } from '../data/vehicles';

@@ -1,7 +1,7 @@
 import { v5 as derivedId } from 'uuid';
-import { yearsOf, type Asked, type SimulatedVehicle } from '../core/simulate/years';
+import { yearsOf, type Asked, type SimulatedVehicle } from '../simulation/years';
 import { emptyBulk, fill, indexMet, type Bulk } from '../data/bulk';
-import { canonicalPlate } from '../core/vehicle/plate';
+import { canonicalPlate } from '../core/records/vehicle/plate';
 
 /** Years of a busy chain straight into the database, for benches and for trying. */
 

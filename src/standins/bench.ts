@@ -1,4 +1,4 @@
-import type { Position } from '../core/wheel';
+import type { Position } from '../core/names/wheel';
 import type { Car } from './car';
 
 /**

@@ -1,12 +1,12 @@
-import { lampStates } from '../core/job/kinds';
+import { lampStates } from '../core/names/kinds';
 import { z } from 'zod';
-import { atTemperature } from '../core/pressure';
-import { canonicalId } from '../core/sensor-id';
-import { receiverSchema, type LiveEntry, type RegistryEntry } from '../core/uds/receiver';
+import { atTemperature } from '../core/measure/pressure';
+import { canonicalId } from '../core/names/sensor-id';
+import { receiverSchema, type LiveEntry, type RegistryEntry } from '../core/car/uds/receiver';
 import type { Blank } from './cradle';
 import { mindSchema, programSchema } from './learning';
-import { usualWakeSpeedKmh } from '../core/wake-speed';
-import { walkingOrder, type Position } from '../core/wheel';
+import { usualWakeSpeedKmh } from '../core/car/wake-speed';
+import { walkingOrder, type Position } from '../core/names/wheel';
 
 /** A simulated car: its wheels with their sensors, what its receiver holds and hears, its lamp. */
 

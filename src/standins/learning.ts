@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { canonicalId } from '../core/sensor-id';
-import { walkingOrder, type Position } from '../core/wheel';
+import { canonicalId } from '../core/names/sensor-id';
+import { walkingOrder, type Position } from '../core/names/wheel';
 import type { Car } from './car';
 
 /**

@@ -7,9 +7,9 @@ import {
   SocketMessageWriter,
 } from 'vscode-jsonrpc/node';
 import { z } from 'zod';
-import { accepted, decodeFrame, encodeFrame, refused } from '../core/can/slcan';
-import { canonicalVin } from '../core/vin';
-import { walkingOrder } from '../core/wheel';
+import { accepted, decodeFrame, encodeFrame, refused } from '../core/car/can/slcan';
+import { canonicalVin } from '../core/names/vin';
+import { walkingOrder } from '../core/names/wheel';
 import { wakeOnBench } from './bench';
 import { carSchema, coolTo, drive, fill, fit, park, wake, type Car } from './car';
 import { blankSchema, inCradle, lay, program, type Blank } from './cradle';

@@ -1,7 +1,15 @@
 import { setTimeout as wait } from 'node:timers/promises';
-import type { Frame } from '../core/can/frame';
-import { Reassembly, readFlowControl, segment } from '../core/can/isotp';
-import { codeBytes, codeStatus, extendedSession, negative, service, vinIdentifier, word } from '../core/uds';
+import type { Frame } from '../core/car/can/frame';
+import { Reassembly, readFlowControl, segment } from '../core/car/can/isotp';
+import {
+  codeBytes,
+  codeStatus,
+  extendedSession,
+  negative,
+  service,
+  vinIdentifier,
+  word,
+} from '../core/car/uds';
 import {
   decodeRegistry,
   decodeThresholds,
@@ -9,7 +17,7 @@ import {
   encodeRegistry,
   encodeThresholds,
   type Receiver,
-} from '../core/uds/receiver';
+} from '../core/car/uds/receiver';
 import { clearCodes, live, store, type Car } from './car';
 
 /** Lets the module look at and change its car. */

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { nightsOf } from '../core/weather';
+import { nightsOf } from '../core/measure/weather';
 import { forecastFrom, scenarioSchema } from './weather';
 
 const scenario = scenarioSchema.parse(

@@ -1,4 +1,4 @@
-import { betterOf, clockWords, offsetOf, type Contact, type Offset } from '../core/clock';
+import { betterOf, clockWords, offsetOf, type Contact, type Offset } from '../core/measure/clock';
 
 /**
  * The shop's clock, as this device knows it. How far its own is off is kept with the device, so that what is entered

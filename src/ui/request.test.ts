@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { gauge } from '../../tests/support/car';
 import { recordsAway } from '../contract/refusals';
-import { usualSettings } from '../core/shop';
+import { usualSettings } from '../core/records/shop';
 import { request } from './request';
 
 /** What the shop answers, one request after the other; what is not an answer never comes. */

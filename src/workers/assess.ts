@@ -1,6 +1,6 @@
-import type { Assessment } from '../core/assessment';
-import { assess, assessBriefly, type AssessNews, type AssessRequest } from '../core/diagnosis';
-import { reasonsFor } from '../core/diagnosis/explanation/reasons';
+import type { Assessment } from '../core/judgement/assessment';
+import { assess, assessBriefly, type AssessNews, type AssessRequest } from '../core/judgement/diagnosis';
+import { reasonsFor } from '../core/judgement/diagnosis/explanation/reasons';
 
 /** Judges jobs away from the screen: the same code as on the server. */
 

@@ -1,8 +1,8 @@
 import { parseJobFile } from '../contract/document';
-import type { Assessment } from '../core/assessment';
-import { assess } from '../core/diagnosis';
-import { asJudged } from '../core/gauge';
-import { judge } from '../core/judging';
+import type { Assessment } from '../core/judgement/assessment';
+import { assess } from '../core/judgement/diagnosis';
+import { asJudged } from '../core/tire/gauge';
+import { judge } from '../contract/judging';
 import { success, type Result } from '../core/result';
 import type { Task } from '../services/judging';
 

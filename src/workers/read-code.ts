@@ -1,4 +1,4 @@
-import { seenIn, type Frame, type Sight } from '../core/label/camera';
+import { seenIn, type Frame, type Sight } from '../core/names/label/camera';
 
 /** Looks for a QR code in pictures of the camera, away from the screen. */
 self.addEventListener('message', ({ data: frame }: MessageEvent<Frame>) => {

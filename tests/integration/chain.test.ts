@@ -4,9 +4,9 @@ import { QueryTypes } from 'sequelize';
 import { v7 as newKey } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { ChainShops } from '../../src/contract/chain';
-import type { Found } from '../../src/core/search';
-import type { Table } from '../../src/core/table';
-import type { YardLine } from '../../src/core/visit/view';
+import type { Found } from '../../src/core/records/search';
+import type { Table } from '../../src/core/records/table';
+import type { YardLine } from '../../src/contract/views';
 import { closeDatabase, database, ensureDatabase, inSchema } from '../../src/data/database';
 import { Client, openShop, type Shop } from '../support/shop';
 

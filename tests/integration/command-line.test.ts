@@ -8,7 +8,7 @@ import { afterAll, describe, expect, it } from 'vitest';
 import { placesOf, startCluster, wipe } from '../../src/cli/cluster';
 import { root, startInstance } from '../../src/cli/instance';
 import { Trouble } from '../../src/cli/say';
-import { assess } from '../../src/core/diagnosis';
+import { assess } from '../../src/core/judgement/diagnosis';
 import { parseJob } from '../../src/core/job/schema';
 
 const folder = mkdtempSync(join(tmpdir(), 'hacienda-cli-'));

@@ -1,6 +1,6 @@
 import { createServer } from 'node:net';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import { noDevices, shopSettingsSchema, usualSettings } from '../../src/core/shop';
+import { noDevices, shopSettingsSchema, usualSettings } from '../../src/core/records/shop';
 import { addressText, devicesAsHeard, devicesNow, tryDevice, useDevices } from '../../src/services/devices';
 import { setShop, shopSettings } from '../../src/services/shop';
 import { person } from '../support/people';

@@ -8,7 +8,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { root } from '../../src/cli/instance';
 import { firstLine, startPart, stopPart } from '../../src/cli/run';
 import { success } from '../../src/core/result';
-import { receiverSchema } from '../../src/core/uds/receiver';
+import { receiverSchema } from '../../src/core/car/uds/receiver';
 import { jsonRpcTool } from '../../src/devices/activation/json-rpc-tool';
 import * as bay from '../../src/devices/bay';
 import { parseAddress, type Address } from '../../src/devices/json-rpc';

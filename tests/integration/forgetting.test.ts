@@ -1,6 +1,6 @@
 import { v7 as newKey } from 'uuid';
 import { describe, expect, it } from 'vitest';
-import { usualSettings } from '../../src/core/shop';
+import { usualSettings } from '../../src/core/records/shop';
 import { database, inTransaction } from '../../src/data/database';
 import { eraseCars } from '../../src/data/erasures';
 import { forgetLongAway } from '../../src/services/erasures';

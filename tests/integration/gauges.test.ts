@@ -1,9 +1,9 @@
 import { v7 as newKey } from 'uuid';
 import { describe, expect, it } from 'vitest';
-import { asJudged, checkPlanKPa, gaugeWarning, type CheckPoint } from '../../src/core/gauge';
+import { asJudged, checkPlanKPa, gaugeWarning, type CheckPoint } from '../../src/core/tire/gauge';
 import { allOf } from '../../src/core/job';
-import { usualSettings } from '../../src/core/shop';
-import { judgedJob } from '../../src/core/visit/view';
+import { usualSettings } from '../../src/core/records/shop';
+import { judgedJob } from '../../src/contract/views';
 import { database } from '../../src/data/database';
 import * as asReadMigration from '../../src/data/migrations/0004-as-read';
 import { addGauge, recordCheck, register, setRetired } from '../../src/services/gauges';

@@ -1,10 +1,10 @@
 import { v7 as newKey } from 'uuid';
 import { describe, expect, it } from 'vitest';
-import { assess } from '../../src/core/diagnosis';
-import { findingsThatHold } from '../../src/core/assessment';
+import { assess } from '../../src/core/judgement/diagnosis';
+import { findingsThatHold } from '../../src/core/judgement/assessment';
 import { atWheel, latest, type Observation } from '../../src/core/job';
 import { parseJob } from '../../src/core/job/schema';
-import { metric } from '../../src/core/units';
+import { metric } from '../../src/core/measure/units';
 import {
   bookIn,
   cancelJob,

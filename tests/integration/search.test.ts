@@ -1,7 +1,7 @@
 import { v7 as newKey } from 'uuid';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { distanceOf, type Found } from '../../src/core/search';
-import { slipBetween } from '../../src/core/sensor-id';
+import { distanceOf, type Found } from '../../src/core/records/search';
+import { slipBetween } from '../../src/core/names/sensor-id';
 import { QueryTypes } from 'sequelize';
 import { database } from '../../src/data/database';
 import { bookIn, editJob, record, viewJob } from '../../src/services/jobs';

@@ -1,7 +1,7 @@
 import { Secret, TOTP } from 'otpauth';
 import { v7 as newKey } from 'uuid';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { usualSettings } from '../../src/core/shop';
+import { usualSettings } from '../../src/core/records/shop';
 import { inTransaction } from '../../src/data/database';
 import { saveShop } from '../../src/data/shop';
 import * as technicians from '../../src/data/technicians';

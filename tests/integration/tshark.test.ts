@@ -3,9 +3,9 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { segment } from '../../src/core/can/isotp';
-import { toHex } from '../../src/core/can/frame';
-import { codeBytes, codeText, service, vinIdentifier, word } from '../../src/core/uds';
+import { segment } from '../../src/core/car/can/isotp';
+import { toHex } from '../../src/core/car/can/frame';
+import { codeBytes, codeText, service, vinIdentifier, word } from '../../src/core/car/uds';
 
 /** ISO-TP and UDS as Debian's tshark (Wireshark) decodes them: a reading of both standards that is not ours. */
 

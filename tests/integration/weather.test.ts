@@ -4,7 +4,7 @@ import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { afterAll, afterEach, describe, expect, it } from 'vitest';
 import { root } from '../../src/cli/instance';
-import { nightsOf } from '../../src/core/weather';
+import { nightsOf } from '../../src/core/measure/weather';
 import { geoJsonWeather } from '../../src/devices/weather/geojson-weather';
 import { weather } from '../../src/services/weather';
 import { scenarioSchema, weatherService } from '../../src/standins/weather';

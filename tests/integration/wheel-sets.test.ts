@@ -1,7 +1,7 @@
 import { v7 as newKey } from 'uuid';
 import { describe, expect, it } from 'vitest';
-import { newCode } from '../../src/core/label';
-import type { SetWheel } from '../../src/core/wheel-set';
+import { newCode } from '../../src/core/names/label';
+import type { SetWheel } from '../../src/core/records/wheel-set';
 import {
   addFollowUp,
   dueFollowUps,

@@ -1,7 +1,7 @@
 import { QueryTypes } from 'sequelize';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { parseJob } from '../../src/core/job/schema';
-import { yearsOf, type SimulatedVehicle } from '../../src/core/simulate/years';
+import { yearsOf, type SimulatedVehicle } from '../../src/simulation/years';
 import { countOf } from '../../src/data/bulk';
 import { database } from '../../src/data/database';
 import { viewJob, yard } from '../../src/services/jobs';

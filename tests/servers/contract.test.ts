@@ -9,9 +9,9 @@ import { fullJob } from '../../bench/full-job';
 import { contracts, problemSchema, statusOf, type Route, type RouteName } from '../../src/contract';
 import { routes } from '../../src/contract/routes';
 import type { Job } from '../../src/core/job';
-import type { Table } from '../../src/core/table';
+import type { Table } from '../../src/core/records/table';
 import { rights } from '../../src/core/visit/person';
-import type { VisitView, YardLine } from '../../src/core/visit/view';
+import type { VisitView, YardLine } from '../../src/contract/views';
 import { Client, openShop, type Shop } from '../support/shop';
 
 /** OpenAPI 3.1 as @seriousme/openapi-schema-validator reads it, and JSON Schema 2020-12 as ajv does. */

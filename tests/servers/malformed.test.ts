@@ -2,7 +2,7 @@ import { setTimeout as pause } from 'node:timers/promises';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { statusOf } from '../../src/contract';
 import type { ProblemCode } from '../../src/core/result';
-import type { YardLine } from '../../src/core/visit/view';
+import type { YardLine } from '../../src/contract/views';
 import { malformedBy } from '../support/malformed';
 import { Client, openShop, type Shop } from '../support/shop';
 

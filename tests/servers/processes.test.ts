@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { v7 as newKey } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { VisitView } from '../../src/core/visit/view';
+import type { VisitView } from '../../src/contract/views';
 import { Client, openShop, type Shop } from '../support/shop';
 
 /** A shop of two server processes behind one address, and somebody who ends them as he likes. */

@@ -1,9 +1,9 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { v7 as newKey } from 'uuid';
 import type { Job } from '../../src/core/job';
-import type { Part } from '../../src/core/part';
-import { programmingVerdict, sensorWrites, type SensorWrite } from '../../src/core/sensor-programming';
-import type { VisitView, YardLine } from '../../src/core/visit/view';
+import type { Part } from '../../src/core/sensor/part';
+import { programmingVerdict, sensorWrites, type SensorWrite } from '../../src/core/job/car-write';
+import type { VisitView, YardLine } from '../../src/contract/views';
 import { Client, openShop, type Shop } from '../support/shop';
 
 let shop: Shop;

@@ -4,7 +4,7 @@ import { v7 as newKey } from 'uuid';
 import type { RunView } from '../../src/contract';
 import type { Job } from '../../src/core/job';
 import { replay, timePasses, type Happening, type Run } from '../../src/core/relearn/run';
-import type { VisitView, YardLine } from '../../src/core/visit/view';
+import type { VisitView, YardLine } from '../../src/contract/views';
 import { Client, openShop, type Shop } from '../support/shop';
 
 let shop: Shop;

@@ -4,11 +4,11 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { freePort } from '../../src/cli/free-port';
 import { startServer } from '../../src/cli/instance';
 import { stopPart } from '../../src/cli/run';
-import { assess } from '../../src/core/diagnosis';
+import { assess } from '../../src/core/judgement/diagnosis';
 import { parseJob } from '../../src/core/job/schema';
-import { writeVerdict } from '../../src/core/proof';
+import { writeVerdict } from '../../src/core/job/car-write';
 import { idsToWrite } from '../../src/core/visit';
-import type { VisitView, YardLine } from '../../src/core/visit/view';
+import type { VisitView, YardLine } from '../../src/contract/views';
 import { personHeader } from '../../src/contract/headers';
 import { openShop, Client, type Shop } from '../support/shop';
 

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { walkingOrder } from '../../src/core/wheel';
+import { walkingOrder } from '../../src/core/names/wheel';
 
 /** Arbitrary job files: all kinds of observations, corrections, writes, and keys of other programs. */
 const wheel = fc.constantFrom(...walkingOrder);

@@ -1,5 +1,5 @@
 import type { CarWrite, Job, Observation, Tpms } from '../../src/core/job';
-import { roadWheels, type Position } from '../../src/core/wheel';
+import { roadWheels, type Position } from '../../src/core/names/wheel';
 
 /** A car to think about in tests: placard 230 front and 220 rear, lamp on at 175 and off at 200, 433.92 MHz. */
 export const ids: Record<Position, string> = {

@@ -1,7 +1,7 @@
 import { expect } from 'vitest';
 import { z } from 'zod';
-import { holds } from '../../src/core/assessment';
-import { assess } from '../../src/core/diagnosis';
+import { holds } from '../../src/core/judgement/assessment';
+import { assess } from '../../src/core/judgement/diagnosis';
 import { jobSchema } from '../../src/core/job/schema';
 
 /** A worked example, `{ name, job, expect }`: every expected finding at even odds or more, with its wheels. */

@@ -1,9 +1,9 @@
 import type { Job } from '../../src/core/job';
-import { drawCar } from '../../src/core/simulate';
-import type { Chance } from '../../src/core/simulate/chance';
-import { doTest, lampOf } from '../../src/core/simulate/look';
-import type { World } from '../../src/core/simulate/world';
-import { roadWheels } from '../../src/core/wheel';
+import { drawCar } from '../../src/simulation';
+import type { Chance } from '../../src/simulation/chance';
+import { doTest, lampOf } from '../../src/simulation/look';
+import type { World } from '../../src/simulation/world';
+import { roadWheels } from '../../src/core/names/wheel';
 
 const checks = ['registry', 'drive', 'display', 'lamp', 'wheelspeed', 'reception'] as const;
 const steps = ['gauge', 'gauge', 'activation', 'visual'] as const;

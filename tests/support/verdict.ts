@@ -1,6 +1,6 @@
-import type { Assessment } from '../../src/core/assessment';
-import type { FindingCode } from '../../src/core/finding';
-import type { Position } from '../../src/core/wheel';
+import type { Assessment } from '../../src/core/judgement/assessment';
+import type { FindingCode } from '../../src/core/catalogue/finding';
+import type { Position } from '../../src/core/names/wheel';
 
 /** The chance an assessment gives a finding, at a wheel where one is named; 0 where it does not tell of it. */
 export const chance = (

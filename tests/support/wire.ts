@@ -1,5 +1,5 @@
 import { createServer, connect, type Server } from 'node:net';
-import { decodeFrame } from '../../src/core/can/slcan';
+import { decodeFrame } from '../../src/core/car/can/slcan';
 
 /** ISO 15765-2: a single frame, or the first of several, by its first four bits; the rest is transport. */
 function beginsMessage(line: string): boolean {

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import type { Position } from '../wheel';
+import type { Position } from '../names/wheel';
 import { once } from './once';
 import type {
   carWriteSchema,

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { byFileSchema } from '../by-file/schema';
-import { proofSchema } from '../proof/schema';
+import { byFileSchema } from '../names/by-file';
+import { proofSchema } from './schemas/proof';
 
 const at = z.iso.datetime({ offset: true });
 

@@ -1,6 +1,6 @@
-import type { SensorService } from '../sensor-service';
+import type { SensorService } from './schemas/sensor-service';
 import type { RunRecord } from '../relearn/run';
-import type { Confirmation } from '../repair-outcome';
+import type { Confirmation } from './repair-outcome';
 import type { CarWrite, Header, Job, Observation, TakenBack } from '.';
 
 /**

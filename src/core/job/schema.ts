@@ -1,16 +1,16 @@
 import { z } from 'zod';
-import type { Issue, Result } from '../result';
-import { failure, success } from '../result';
-import { byFileSchema } from '../by-file/schema';
-import { confirmationSchema } from '../repair-outcome/schema';
-import { instrumentSchema, calibrationStatuses } from '../gauge/schema';
+import { failure, success, type Result } from '../result';
+import { issuesOf } from '../result/issues';
+import { byFileSchema } from '../names/by-file';
+import { confirmationSchema } from './repair-outcome/schema';
+import { instrumentSchema, calibrationStatuses } from './schemas/instrument';
 import { runRecordSchema } from '../relearn/run/schema';
-import { mostPutOff, putOffSchema } from '../put-off/schema';
-import { replacementSchema } from '../replacement/schema';
-import { sensorServiceSchema } from '../sensor-service/schema';
-import { drives } from '../tire-temperature';
-import { walkingOrder } from '../wheel';
-import { lampStates, monitoringKinds, relearnMethods, triggers } from './kinds';
+import { mostPutOff, putOffSchema } from './schemas/put-off';
+import { replacementSchema } from './schemas/replacement';
+import { sensorServiceSchema } from './schemas/sensor-service';
+import { walkingOrder } from '../names/wheel';
+import { drives, lampStates, monitoringKinds, signs, triggers, workKinds } from '../names/kinds';
+import { relearnMethods } from '../relearn/method';
 import { visitNotesSchema } from './notes';
 
 /** The open job file, `hacienda.job/1`: what was seen. Unknown keys are kept; a missing key means "not known". */
@@ -92,7 +92,7 @@ export const fittedSchema = z.array(
 /** Work on a tire that ends what was read before it: a leak mended. */
 export const repairsSchema = z.array(z.looseObject({ wheel: position, at })).max(mostIn.list);
 
-const workKind = z.enum(['none', 'tires-fitted', 'rotation', 'wheels-swapped', 'sensor-replaced', 'repair']);
+const workKind = z.enum(workKinds);
 
 export const serviceSchema = z.looseObject({
   kind: workKind,
@@ -187,7 +187,7 @@ export const observationSchema = z.discriminatedUnion('kind', [
   }),
   seen('visual', {
     wheel: position,
-    sign: z.enum(['flat', 'object', 'sidewall', 'stem-damaged', 'stem-metal', 'stem-rubber', 'odd-size']),
+    sign: z.enum(signs),
   }),
   gaugeSchema,
   seen('activation', {
@@ -350,25 +350,6 @@ export const jobSchema = headerSchema.extend({
   /** What the parts turned out to be, each time somebody said so; the last holds. */
   confirmations: z.array(confirmationSchema).optional(),
 });
-
-/** Zod's issues as dotted paths with short messages: `placard.0.coldKPa`, "expected number". */
-export const issuesOf = (error: z.ZodError): Issue[] =>
-  error.issues.map((issue) => ({ path: issue.path.map(String).join('.'), message: messageOf(issue) }));
-
-function messageOf(issue: z.core.$ZodIssue): string {
-  switch (issue.code) {
-    case 'invalid_type':
-      return `expected ${issue.expected}`;
-    case 'invalid_value':
-      return `expected ${issue.values.map(String).join(' | ')}`;
-    case 'invalid_union':
-      return 'options' in issue && Array.isArray(issue.options)
-        ? `expected ${issue.options.map(String).join(' | ')}`
-        : issue.message;
-    default:
-      return issue.message;
-  }
-}
 
 /** Problem: `invalid-job`, with an issue per fault and its path. */
 export function parseJob(document: unknown): Result<z.infer<typeof jobSchema>> {

@@ -1,5 +1,6 @@
-import type { Finding, Test } from '../assessment';
-import type { Position } from '../wheel';
+import type { Finding } from '../judgement/assessment';
+import type { Position } from '../names/wheel';
+import type { Test } from '../catalogue/tests';
 
 /** The one thing to do next. */
 export type Move =

@@ -1,15 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { gauge, gauges, heard, jobWith, lamp } from '../../../tests/support/car';
 import { livedJob } from '../../../tests/support/lived-job';
-import { findingsThatHold } from '../assessment';
-import { assessBriefly } from '../diagnosis';
-import { clausesFor } from '../diagnosis/explanation/reasons';
-import { blamesNothing, recordOf, titleOf, type FindingCode } from '../finding';
-import { columnsOf } from '../ledger/column';
-import { proofOf } from '../proof';
-import { chanceFrom } from '../simulate';
-import { pushedOff, worlds } from '../simulate/world';
-import { metric, type UnitChoice } from '../units';
+import { findingsThatHold } from '../judgement/assessment';
+import { assessBriefly } from '../judgement/diagnosis';
+import { clausesFor } from '../judgement/diagnosis/explanation/reasons';
+import { blamesNothing, recordOf, titleOf, type FindingCode } from '../catalogue/finding';
+import { columnsOf } from './column';
+import { proofOf } from './proof';
+import { chanceFrom } from '../../simulation';
+import { pushedOff, worlds } from '../../simulation/world';
+import { metric, type UnitChoice } from '../measure/units';
 import { nextMove } from '.';
 import { comesFirst, isCheck, shownOf } from './shown';
 

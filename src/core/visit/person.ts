@@ -1,4 +1,4 @@
-import type { UnitChoice } from '../units';
+import type { UnitChoice } from '../measure/units';
 
 export const roles = ['technician', 'adviser', 'manager'] as const;
 export type Role = (typeof roles)[number];

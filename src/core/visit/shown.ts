@@ -1,10 +1,10 @@
-import { findingsThatHold, type Assessment, type Finding } from '../assessment';
-import { damageAt, isNearFlat, unexplainedDamage } from '../damage';
-import { damageWords } from '../damage/words';
-import { blamesNothing, findingKey, recordOf, type FindingCode } from '../finding';
+import { findingsThatHold, type Assessment, type Finding } from '../judgement/assessment';
+import { damageAt, isNearFlat, unexplainedDamage } from '../tire/damage';
+import { damageWords } from '../tire/damage/words';
+import { blamesNothing, findingKey, recordOf, type FindingCode } from '../catalogue/finding';
 import type { Job } from '../job';
-import { figure, pressure, type UnitChoice } from '../units';
-import type { Position } from '../wheel';
+import { figure, pressure, type UnitChoice } from '../measure/units';
+import type { Position } from '../names/wheel';
 import type { Move } from './move';
 
 /** What of a verdict stands in sight, in the order of what to do: its first is what the next move is about. */

@@ -1,8 +1,8 @@
-import { holds } from '../assessment';
-import { isPerWheel, partName, partsOf, type Part } from '../repair-outcome';
-import { verdictOn, type Experience } from '../diagnosis';
-import { recordOf, type FindingCode } from '../finding';
-import { changesOf } from '../history';
+import { holds } from '../judgement/assessment';
+import { isPerWheel, partName, partsOf, type Part } from '../job/repair-outcome';
+import { verdictOn, type Experience } from '../judgement/diagnosis';
+import { recordOf, type FindingCode } from '../catalogue/finding';
+import { changesOf } from '../job/history';
 import type { Job } from '../job';
 
 /** A part that was found at fault at some time of the visit, with what it was taken for and how sure that was. */

@@ -1,8 +1,8 @@
-import { methodOf } from '../job/kinds';
-import { changesOf, lastOf, lastTouchedMs } from '../history';
+import { methodOf } from '../relearn/method';
+import { changesOf, lastOf, lastTouchedMs } from '../job/history';
 import { allOf, type Job } from '../job';
-import { writeVerdict } from '../proof';
-import { isAboveWakeSpeed } from '../wake-speed';
+import { writeVerdict } from '../job/car-write';
+import { isAboveWakeSpeed } from '../car/wake-speed';
 
 /** How often something was tried on this visit and did not come to anything: no move repeats without end. */
 

@@ -15,16 +15,17 @@ import {
   scans,
   silent,
 } from '../../../tests/support/car';
-import type { Assessment, Finding, NextTest } from '../assessment';
-import { assess } from '../diagnosis';
-import type { FindingCode } from '../finding';
+import type { Assessment, Finding, NextTest } from '../judgement/assessment';
+import { assess } from '../judgement/diagnosis';
+import type { FindingCode } from '../catalogue/finding';
 import type { CarWrite, Job } from '../job';
-import { proofOf, writeVerdict } from '../proof';
-import { sheetOf } from '../sheet';
-import { metric } from '../units';
-import type { Position } from '../wheel';
+import { proofOf } from './proof';
+import { sheetOf } from './sheet';
+import { metric } from '../measure/units';
+import type { Position } from '../names/wheel';
 import { moveWords } from './words';
 import { idsToWrite, isPassed, nextMove, stationOf, stations, worthwhileCheck, type Move } from '.';
+import { writeVerdict } from '../job/car-write';
 
 const move = (job: Job, handedOver = false) =>
   nextMove(job, { assessment: assess(job), handedOver, hasLead: true, hasTool: true });

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { workOn, type FindingCode } from '../finding';
+import { workOn, type FindingCode } from '../catalogue/finding';
 import { jobWith, gauge } from '../../../tests/support/car';
-import { assess } from '../diagnosis';
-import { metric } from '../units';
+import { assess } from '../judgement/diagnosis';
+import { metric } from '../measure/units';
 import { stationOf, stations, type Move } from '.';
-import { notesOf, plateOf, profileOf } from './notes';
+import { notesOf, plateOf, profileOf } from '../job/header';
 import { moveWords, stationNames } from './words';
 
 const [finding] = assess(jobWith([gauge(1, 'RF', 160)])).findings;

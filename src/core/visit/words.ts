@@ -1,8 +1,8 @@
-import type { JobState } from './view';
-import { workOn } from '../finding';
-import { formatDifference, pressure, type UnitChoice } from '../units';
+import type { JobState } from '../names/kinds';
+import { workOn } from '../catalogue/finding';
+import { formatDifference, pressure, type UnitChoice } from '../measure/units';
 import type { CheckedByHand, Move, Station } from '.';
-import { positionName } from '../wheel';
+import { positionName } from '../names/wheel';
 
 /** How a job stands. */
 export const stateWords: Record<JobState, string> = {

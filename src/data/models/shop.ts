@@ -1,9 +1,9 @@
 import { DataTypes, type CreationOptional, type Sequelize } from 'sequelize';
-import type { CheckPoint, Instrument } from '../../core/gauge';
+import type { CheckPoint, Instrument } from '../../core/tire/gauge';
 import type { Placard, Tpms } from '../../core/job';
-import type { ShopSettings } from '../../core/shop';
-import type { Receiver } from '../../core/uds/receiver';
-import type { UnitChoice } from '../../core/units';
+import type { ShopSettings } from '../../core/records/shop';
+import type { Receiver } from '../../core/car/uds/receiver';
+import type { UnitChoice } from '../../core/measure/units';
 import { Row, uuidKey, uuid, text, json, time, double, orNull } from './columns';
 
 /** Tables of the shop itself: its people, its gauges, what it knows of vehicles and parts. */

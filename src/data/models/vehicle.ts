@@ -1,9 +1,9 @@
 import { DataTypes, type CreationOptional, type Sequelize } from 'sequelize';
 import type { Fitted, Placard, Tpms } from '../../core/job';
-import type { FollowUpAbout } from '../../core/follow-up';
-import type { Labelled } from '../../core/label';
-import type { Position } from '../../core/wheel';
-import type { Place, Season } from '../../core/wheel-set';
+import type { FollowUpAbout } from '../../core/records/follow-up';
+import type { Labelled } from '../../core/names/label';
+import type { Position } from '../../core/names/wheel';
+import type { Place, Season } from '../../core/records/wheel-set';
 import { Row, uuidKey, uuid, text, json, time, double, sequence, orNull } from './columns';
 
 /** Tables of vehicles, whose they are, and their wheels. */

@@ -1,8 +1,8 @@
-import type { ByFile } from '../../core/by-file';
+import type { ByFile } from '../../core/job/by-file';
 import { DataTypes, type CreationOptional, type Sequelize } from 'sequelize';
-import type { RepairOutcome } from '../../core/repair-outcome';
+import type { RepairOutcome } from '../../core/job/repair-outcome';
 import type { CarWrite, Header, Observation } from '../../core/job';
-import type { JobState } from '../../core/visit/view';
+import type { JobState } from '../../core/names/kinds';
 import { Row, uuidKey, uuid, text, json, time, sequence, orNull } from './columns';
 
 /** Tables of visits, and of what is seen and done at them. */

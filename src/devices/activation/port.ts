@@ -1,6 +1,6 @@
 import type { Reply, Seen } from '../../core/job';
 import type { Result } from '../../core/result';
-import type { Position } from '../../core/wheel';
+import type { Position } from '../../core/names/wheel';
 
 /** What the app asks of an activation tool: wake what is near, and say what answered. */
 export interface ActivationTool {

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { failure, success, type Result } from '../../core/result';
-import { walkingOrder, type Position } from '../../core/wheel';
+import { walkingOrder, type Position } from '../../core/names/wheel';
 import { callDevice, type Address } from '../json-rpc';
 
 /**

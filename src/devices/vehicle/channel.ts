@@ -1,6 +1,6 @@
 import { connect, type Socket } from 'node:net';
-import type { Frame } from '../../core/can/frame';
-import { commands, decodeFrame, encodeFrame } from '../../core/can/slcan';
+import type { Frame } from '../../core/car/can/frame';
+import { commands, decodeFrame, encodeFrame } from '../../core/car/can/slcan';
 import { failure, success, type Result } from '../../core/result';
 
 /** A CAN channel behind a network serial port that speaks the slcan ASCII form. */

@@ -1,6 +1,6 @@
 import type { Code } from '../../core/job';
 import type { Result } from '../../core/result';
-import type { LampThresholds, LiveEntry, RegistryEntry } from '../../core/uds/receiver';
+import type { LampThresholds, LiveEntry, RegistryEntry } from '../../core/car/uds/receiver';
 
 /** What the app asks of a lead into the car's diagnostic connector. Every wait is bounded. */
 export interface VehicleLead {

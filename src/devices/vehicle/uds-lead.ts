@@ -1,5 +1,5 @@
-import { toHex } from '../../core/can/frame';
-import { Reassembly, readFlowControl, segment } from '../../core/can/isotp';
+import { toHex } from '../../core/car/can/frame';
+import { Reassembly, readFlowControl, segment } from '../../core/car/can/isotp';
 import type { Code } from '../../core/job';
 import { failure, success, type Result } from '../../core/result';
 import {
@@ -12,7 +12,7 @@ import {
   service,
   vinIdentifier,
   word,
-} from '../../core/uds';
+} from '../../core/car/uds';
 import {
   decodeLive,
   decodeRegistry,
@@ -20,7 +20,7 @@ import {
   encodeRegistry,
   encodeThresholds,
   type Receiver,
-} from '../../core/uds/receiver';
+} from '../../core/car/uds/receiver';
 import type { CanChannel } from './channel';
 import type { VehicleLead, WriteAnswer } from './port';
 

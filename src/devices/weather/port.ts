@@ -1,5 +1,5 @@
 import type { Result } from '../../core/result';
-import type { Hour } from '../../core/weather';
+import type { Hour } from '../../core/measure/weather';
 
 /** What the app asks of a weather service: the hours to come at the shop. */
 export interface WeatherService {

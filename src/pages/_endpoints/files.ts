@@ -1,7 +1,7 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
 import { contracts } from '../../contract';
 import { openApi } from '../../contract/openapi';
-import { plateOf } from '../../core/visit/notes';
+import { plateOf } from '../../core/job/header';
 import { toCsv } from '../../services/csv';
 import { exportVehicle, jobLines } from '../../services/exports';
 import { exportJob, revisionOf } from '../../services/jobs';

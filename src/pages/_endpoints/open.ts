@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { contracts } from '../../contract';
 import { isText, parseJobFile } from '../../contract/document';
 import { jsonOnly } from '../../contract/refusals';
-import { assessmentSchema } from '../../core/assessment/schema';
+import { assessmentSchema } from '../../core/judgement/assessment/schema';
 import { jobSchema } from '../../core/job/schema';
 import { procedureSchema } from '../../core/relearn/procedure/schema';
 import { health } from '../../services/health';

@@ -1,21 +1,21 @@
 import { v7 as newId } from 'uuid';
 import type { Booking, Profile } from '../../contract';
-import { tireCelsius } from '../../core/gauge';
+import { tireCelsius } from '../../core/tire/gauge';
 import { allOf, wasDone, type Header, type Job, type Service, type Tpms } from '../../core/job';
 import { toJobFile } from '../../core/job/record';
 import { alreadyOpen, setIsOn, unknownJob, unknownProfile, unknownSet } from '../../contract/refusals';
 import { success, type Result } from '../../core/result';
-import { canonicalVin } from '../../core/vin';
-import { notesOf } from '../../core/visit/notes';
+import { canonicalVin } from '../../core/names/vin';
+import { notesOf } from '../../core/job/header';
 import { inTransaction, type Tx } from '../../data/database';
 import { setOwner } from '../../data/customers';
 import * as jobs from '../../data/jobs';
 import { loadShop } from '../../data/shop';
 import * as vehicles from '../../data/vehicles';
 import { loadWheelSets } from '../../data/wheel-sets';
-import type { WheelSet } from '../../core/wheel-set';
+import type { WheelSet } from '../../core/records/wheel-set';
 import type { Person } from '../people';
-import { canonicalPlate } from '../../core/vehicle/plate';
+import { canonicalPlate } from '../../core/records/vehicle/plate';
 import { deriveKey, yearMs } from './common';
 import { recordIn, refuseFirst, refuseRecording } from './record';
 

@@ -1,7 +1,7 @@
 import { closedJob, runUnderWay, unknownJob } from '../../contract/refusals';
 import type { Result } from '../../core/result';
-import { notesOf } from '../../core/visit/notes';
-import type { VisitView } from '../../core/visit/view';
+import { notesOf } from '../../core/job/header';
+import type { VisitView } from '../../contract/views';
 import { inJobTransaction } from '../../data/database';
 import * as jobs from '../../data/jobs';
 import type { Person } from '../people';

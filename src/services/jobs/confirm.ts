@@ -1,7 +1,7 @@
 import { unknownJob } from '../../contract/refusals';
-import type { RepairOutcome } from '../../core/repair-outcome';
+import type { RepairOutcome } from '../../core/job/repair-outcome';
 import type { Result } from '../../core/result';
-import type { VisitView } from '../../core/visit/view';
+import type { VisitView } from '../../contract/views';
 import { inJobTransaction } from '../../data/database';
 import * as jobs from '../../data/jobs';
 import { confirmIn } from '../confirmations';

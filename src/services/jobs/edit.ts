@@ -1,20 +1,20 @@
 import type { HeaderChanges } from '../../contract';
 import { v7 as newId } from 'uuid';
 import { closedJob, unknownJob, unknownProfile } from '../../contract/refusals';
-import { setRight } from '../../core/clock';
+import { setRight } from '../../core/measure/clock';
 import type { Header } from '../../core/job';
-import type { PutOff } from '../../core/put-off';
+import type { PutOff } from '../../core/visit/put-off';
 import { unnamedVehicle } from '../../core/job/words';
 import { success, type Result } from '../../core/result';
-import { canonicalVin } from '../../core/vin';
-import { notesOf } from '../../core/visit/notes';
-import type { VisitView } from '../../core/visit/view';
+import { canonicalVin } from '../../core/names/vin';
+import { notesOf } from '../../core/job/header';
+import type { VisitView } from '../../contract/views';
 import { inJobTransaction, type Tx } from '../../data/database';
 import { setOwner } from '../../data/customers';
 import * as jobs from '../../data/jobs';
 import * as vehicles from '../../data/vehicles';
 import { refuseUnless, type Person } from '../people';
-import { canonicalPlate } from '../../core/vehicle/plate';
+import { canonicalPlate } from '../../core/records/vehicle/plate';
 import { stale } from './common';
 import { viewIn } from './view';
 

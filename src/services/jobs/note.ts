@@ -1,7 +1,7 @@
 import type { BenchNote } from '../../contract';
 import { closedJob, unknownJob } from '../../contract/refusals';
 import { success, type Result } from '../../core/result';
-import { notesOf } from '../../core/visit/notes';
+import { notesOf } from '../../core/job/header';
 import { inJobTransaction } from '../../data/database';
 import * as jobs from '../../data/jobs';
 import type { Person } from '../people';

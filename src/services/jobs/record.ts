@@ -1,4 +1,4 @@
-import { setRight } from '../../core/clock';
+import { setRight } from '../../core/measure/clock';
 import type { Header, Observation } from '../../core/job';
 import type { Entry } from '../../core/job/record';
 import { mostIn, observationSchema } from '../../core/job/schema';
@@ -13,8 +13,8 @@ import {
   unknownJob,
 } from '../../contract/refusals';
 import { success, type Result } from '../../core/result';
-import { wheelsOf } from '../../core/placard';
-import type { VisitView } from '../../core/visit/view';
+import { wheelsOf } from '../../core/job/placard';
+import type { VisitView } from '../../contract/views';
 import { inJobTurn, inTransaction, isDouble, type Tx } from '../../data/database';
 import type * as jobs from '../../data/jobs';
 import * as observations from '../../data/observations';

@@ -1,6 +1,6 @@
 import { alreadyCorrected, nothingToCorrect, unknownJob } from '../../contract/refusals';
 import type { Result } from '../../core/result';
-import type { VisitView } from '../../core/visit/view';
+import type { VisitView } from '../../contract/views';
 import { inJobTransaction } from '../../data/database';
 import * as jobs from '../../data/jobs';
 import * as observations from '../../data/observations';

@@ -1,7 +1,7 @@
 import type { RunView } from '../../contract';
 import { notInThisRun, readFirst, runEnded, unknownRun } from '../../contract/refusals';
 import type { CarWrite, Seen } from '../../core/job';
-import { monitoredWheels } from '../../core/placard';
+import { monitoredWheels } from '../../core/job/placard';
 import {
   hasEnded,
   openStep,
@@ -12,8 +12,8 @@ import {
   type Run,
 } from '../../core/relearn/run';
 import { success, type Result } from '../../core/result';
-import type { RegistryEntry } from '../../core/uds/receiver';
-import type { Position } from '../../core/wheel';
+import type { RegistryEntry } from '../../core/car/uds/receiver';
+import type { Position } from '../../core/names/wheel';
 import { inTransaction } from '../../data/database';
 import * as runs from '../../data/runs';
 import { readCar, readSpeed, writeIds } from '../car';

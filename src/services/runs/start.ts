@@ -11,9 +11,9 @@ import {
 import { toJobFile } from '../../core/job/record';
 import type { Job } from '../../core/job';
 import type { Procedure } from '../../core/relearn/procedure';
-import { retryOf } from '../../core/relearn/retry';
+import { retryOf } from '../../core/visit/teaching/retry';
 import { replay, type Run } from '../../core/relearn/run';
-import { expectedIds } from '../../core/relearn/choice';
+import { expectedIds } from '../../core/visit/teaching/choice';
 import { success, type Result } from '../../core/result';
 import { inTransaction, type Tx } from '../../data/database';
 import * as jobs from '../../data/jobs';

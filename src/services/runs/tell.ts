@@ -8,11 +8,9 @@ import {
   unknownRun,
 } from '../../contract/refusals';
 import type { Observation } from '../../core/job';
-import { issuesOf, observationSchema } from '../../core/job/schema';
+import { observationSchema } from '../../core/job/schema';
 import {
   hasEnded,
-  observedIn,
-  relearnOf,
   replay,
   timePasses,
   type Run,
@@ -30,6 +28,8 @@ import { recordIn } from '../jobs/record';
 import { refuseUnless, type Person } from '../people';
 import { carFeels } from './practice';
 import { runViewIn, secondsSince } from './view';
+import { issuesOf } from '../../core/result/issues';
+import { observedIn, relearnOf } from '../../core/job/seen-in-run';
 
 /** What is told, with what a device saw at the same moment beyond the event itself; null: that is recorded already. */
 export interface ToldWith extends Told {

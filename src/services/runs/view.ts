@@ -1,7 +1,7 @@
 import type { RunView } from '../../contract';
 import { unknownRun } from '../../contract/refusals';
 import { success, type Result } from '../../core/result';
-import { plateOf } from '../../core/visit/notes';
+import { plateOf } from '../../core/job/header';
 import { unnamedVehicle } from '../../core/job/words';
 import { inTransaction, type Tx } from '../../data/database';
 import * as jobs from '../../data/jobs';

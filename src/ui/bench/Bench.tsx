@@ -1,5 +1,5 @@
 import type { ComponentType } from 'react';
-import type { UnitChoice } from '../../core/units';
+import type { UnitChoice } from '../../core/measure/units';
 import styles from './Bench.module.css';
 import { CodesTool } from './CodesTool';
 import { IdsTool } from './IdsTool';

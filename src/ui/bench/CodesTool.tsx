@@ -1,4 +1,4 @@
-import { readTroubleCode, type TroubleCode } from '../../core/trouble-code';
+import { readTroubleCode, type TroubleCode } from '../../core/car/trouble-code';
 import { Field } from '../kit/Field';
 import { Tool } from './Tool';
 import { useBenchState } from './use-bench-state';

@@ -7,7 +7,7 @@ import {
   sameId,
   slipBetween,
   spellAloud,
-} from '../../core/sensor-id';
+} from '../../core/names/sensor-id';
 import { Choice, Field } from '../kit/Field';
 import styles from './Bench.module.css';
 import { Tool } from './Tool';

@@ -1,6 +1,13 @@
-import { celsiusAtPressure, litAt, type WheelForecast } from '../../core/lamp';
-import { atTemperature } from '../../core/pressure';
-import { format, formatDifference, height, pressure, temperature, type UnitChoice } from '../../core/units';
+import { celsiusAtPressure, litAt, type WheelForecast } from '../../core/car/lamp';
+import { atTemperature } from '../../core/measure/pressure';
+import {
+  format,
+  formatDifference,
+  height,
+  pressure,
+  temperature,
+  type UnitChoice,
+} from '../../core/measure/units';
 import { PressureChart } from '../parts/PressureChart';
 import { Field } from '../kit/Field';
 import { readField } from './read';

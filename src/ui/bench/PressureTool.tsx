@@ -1,5 +1,5 @@
-import { atmosphericKPa, atPlace } from '../../core/pressure';
-import { format, height, pressure, temperature, type UnitChoice } from '../../core/units';
+import { atmosphericKPa, atPlace } from '../../core/measure/pressure';
+import { format, height, pressure, temperature, type UnitChoice } from '../../core/measure/units';
 import { Field } from '../kit/Field';
 import { readField } from './read';
 import { Tool } from './Tool';

@@ -5,9 +5,9 @@ import {
   parseTireSize,
   rollingMm,
   type TireSize,
-} from '../../core/tire-size';
-import { format, pressure, type UnitChoice } from '../../core/units';
-import { fitWords } from '../../core/tire-size/words';
+} from '../../core/names/tire-size';
+import { format, pressure, type UnitChoice } from '../../core/measure/units';
+import { fitWords } from '../../core/names/tire-size/words';
 import { Field } from '../kit/Field';
 import styles from './Bench.module.css';
 import { readField } from './read';

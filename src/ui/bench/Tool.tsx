@@ -1,6 +1,6 @@
 import { useEffect, useState, type ReactNode } from 'react';
 import { v7 as newKey } from 'uuid';
-import type { YardLine } from '../../core/visit/view';
+import type { YardLine } from '../../contract/views';
 import { ask } from '../api';
 import { Button } from '../kit/Button';
 import { Dialog } from '../kit/Dialog';

@@ -6,7 +6,7 @@ import {
   temperature,
   type Quantity,
   type UnitChoice,
-} from '../../core/units';
+} from '../../core/measure/units';
 import { Choice, Field } from '../kit/Field';
 import { Tool } from './Tool';
 import { useBenchState } from './use-bench-state';

@@ -1,5 +1,5 @@
-import { canonicalVin, vinAdvice } from '../../core/vin';
-import { decodeVin } from '../../core/vin/decode';
+import { canonicalVin, vinAdvice } from '../../core/names/vin';
+import { decodeVin } from '../../core/names/vin/decode';
 import { Field } from '../kit/Field';
 import styles from './Bench.module.css';
 import { Tool } from './Tool';

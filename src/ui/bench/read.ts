@@ -1,4 +1,4 @@
-import { parse, type Quantity } from '../../core/units';
+import { parse, type Quantity } from '../../core/measure/units';
 
 /** A field's figure in the base unit: what it is, or what is wrong with it; neither while it is empty. */
 export interface Read {

@@ -1,6 +1,6 @@
-import { format, temperature, type UnitChoice } from '../../core/units';
-import { vinAdvice } from '../../core/vin';
-import type { ProfileSummary } from '../../core/visit/view';
+import { format, temperature, type UnitChoice } from '../../core/measure/units';
+import { vinAdvice } from '../../core/names/vin';
+import type { ProfileSummary } from '../../contract/views';
 import { CustomerFields } from '../parts/CustomerFields';
 import { LampChoice } from '../parts/LampChoice';
 import { Monitoring, tpmsOf } from '../parts/Monitoring';

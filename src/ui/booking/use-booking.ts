@@ -1,10 +1,10 @@
 import { useEffect, useRef, useState } from 'react';
 import { v7 as newKey } from 'uuid';
 import type { BodyOf } from '../../contract';
-import { lampSeen, type LampWay } from '../../core/lamp/ways';
-import { distance, parse, temperature, type UnitChoice } from '../../core/units';
-import { celsiusAt, hoursFrom, nightsOf, type Hour } from '../../core/weather';
-import type { KnownVehicle } from '../../core/visit/view';
+import { lampSeen, type LampWay } from '../../core/car/lamp/ways';
+import { distance, parse, temperature, type UnitChoice } from '../../core/measure/units';
+import { celsiusAt, hoursFrom, nightsOf, type Hour } from '../../core/measure/weather';
+import type { KnownVehicle } from '../../contract/views';
 import { ask } from '../api';
 import { shopNow, shopTime } from '../clock';
 import { monitoringFrom, tpmsOf } from '../parts/Monitoring';

@@ -1,7 +1,7 @@
 import { CircleCheck, CircleDashed, OctagonAlert } from 'lucide-react';
 import { useState } from 'react';
-import type { DeviceAddresses, ShopSettings } from '../../core/shop';
-import type { DeviceState } from '../../core/visit/view';
+import type { DeviceAddresses, ShopSettings } from '../../core/records/shop';
+import type { DeviceState } from '../../contract/views';
 import { ask } from '../api';
 import { Button } from '../kit/Button';
 import { Field } from '../kit/Field';

@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import { v7 as newKey } from 'uuid';
-import { partName, type RepairOutcome } from '../../core/repair-outcome';
-import { historyMayMoveBy, plainChance } from '../../core/diagnosis';
-import { findingCodes, recordOf } from '../../core/finding';
-import type { ConfirmedVisit, ShopFigures } from '../../core/visit/view';
+import { partName, type RepairOutcome } from '../../core/job/repair-outcome';
+import { historyMayMoveBy, plainChance } from '../../core/judgement/diagnosis';
+import { findingCodes, recordOf } from '../../core/catalogue/finding';
+import type { ConfirmedVisit, ShopFigures } from '../../contract/views';
 import { ask } from '../api';
 import { Button } from '../kit/Button';
 import { Notice } from '../kit/Notice';

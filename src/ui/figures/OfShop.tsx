@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import type { FiguresOfShop } from '../../contract';
 import { weeksOffered } from '../../contract/figures';
-import type { TableName } from '../../core/shop-figures';
+import type { TableName } from '../../core/records/shop-figures';
 import { ask } from '../api';
 import { DataTable } from '../kit/DataTable';
 import { Choice, Select } from '../kit/Field';

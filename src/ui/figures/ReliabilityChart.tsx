@@ -1,4 +1,4 @@
-import type { Reliability } from '../../core/reliability';
+import type { Reliability } from '../../core/measure/reliability';
 import { LazyChart } from '../kit/LazyChart';
 
 const percent = (share: number) => `${(100 * share).toFixed(1)} %`;

@@ -1,6 +1,6 @@
-import { aliveAfter } from '../../core/sensor-life';
-import { agesCompared, endsForOwnCurve, type SensorLives } from '../../core/sensor-life/lifetimes';
-import { aliveAt } from '../../core/survival';
+import { aliveAfter } from '../../core/sensor/life';
+import { agesCompared, endsForOwnCurve, type SensorLives } from '../../core/sensor/life/lifetimes';
+import { aliveAt } from '../../core/measure/survival';
 import { DataTable } from '../kit/DataTable';
 import { LazyChart } from '../kit/LazyChart';
 import styles from './Figures.module.css';

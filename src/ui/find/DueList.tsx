@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { standing, type DueFollowUp } from '../../core/follow-up';
+import { standing, type DueFollowUp } from '../../core/records/follow-up';
 import { ask } from '../api';
 import { Button } from '../kit/Button';
 import { Notice } from '../kit/Notice';

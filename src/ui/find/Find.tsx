@@ -1,10 +1,10 @@
 import { QrCode } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { stateWords } from '../../core/visit/words';
-import type { DueFollowUp } from '../../core/follow-up';
-import { groupedCode } from '../../core/label';
-import { leastCharacters, mostCharacters, type Found, type FoundVehicle } from '../../core/search';
-import { groupedId } from '../../core/sensor-id';
+import type { DueFollowUp } from '../../core/records/follow-up';
+import { groupedCode } from '../../core/names/label';
+import { leastCharacters, mostCharacters, type Found, type FoundVehicle } from '../../core/records/search';
+import { groupedId } from '../../core/names/sensor-id';
 import { ask } from '../api';
 import { day } from '../days';
 import { Button } from '../kit/Button';

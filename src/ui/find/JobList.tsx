@@ -1,8 +1,8 @@
 import { useEffect, useState } from 'react';
 import type { JobFilter } from '../../contract';
 import { stateWords } from '../../core/visit/words';
-import type { ListedJob } from '../../core/search';
-import { jobStates, type JobState } from '../../core/visit/view';
+import type { ListedJob } from '../../core/records/search';
+import { jobStates, type JobState } from '../../core/names/kinds';
 import { ask } from '../api';
 import { day } from '../days';
 import { Button } from '../kit/Button';

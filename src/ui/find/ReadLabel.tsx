@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { ask } from '../api';
-import type { Frame, Sight } from '../../core/label/camera';
+import type { Frame, Sight } from '../../core/names/label/camera';
 import { Button } from '../kit/Button';
 import { Dialog } from '../kit/Dialog';
 import { Field } from '../kit/Field';

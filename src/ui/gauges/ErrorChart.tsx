@@ -1,5 +1,12 @@
-import { allowedErrorKPa, type Calibration, type CheckPoint } from '../../core/gauge';
-import { format, formatDifference, inUnit, pressure, unitNamed, type UnitChoice } from '../../core/units';
+import { allowedErrorKPa, type Calibration, type CheckPoint } from '../../core/tire/gauge';
+import {
+  format,
+  formatDifference,
+  inUnit,
+  pressure,
+  unitNamed,
+  type UnitChoice,
+} from '../../core/measure/units';
 import { pressureAxis, shownPressure } from '../kit/axes';
 import { LazyChart } from '../kit/LazyChart';
 

@@ -1,5 +1,5 @@
-import { allowedErrorKPa, calibrationOf, type Instrument } from '../../core/gauge';
-import { figure, format, formatDifference, pressure, type UnitChoice } from '../../core/units';
+import { allowedErrorKPa, calibrationOf, type Instrument } from '../../core/tire/gauge';
+import { figure, format, formatDifference, pressure, type UnitChoice } from '../../core/measure/units';
 import { Button } from '../kit/Button';
 import { Field } from '../kit/Field';
 import { Notice } from '../kit/Notice';

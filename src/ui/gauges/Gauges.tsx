@@ -8,8 +8,8 @@ import {
   type Calibration,
   type Instrument,
   type CalibrationStatus,
-} from '../../core/gauge';
-import { format, formatDifference, parse, pressure, type UnitChoice } from '../../core/units';
+} from '../../core/tire/gauge';
+import { format, formatDifference, parse, pressure, type UnitChoice } from '../../core/measure/units';
 import { ask } from '../api';
 import { Button } from '../kit/Button';
 import buttonStyles from '../kit/Button.module.css';

@@ -1,9 +1,9 @@
 import { useEffect, useMemo, useState } from 'react';
 import { v7 as newKey } from 'uuid';
 import { z } from 'zod';
-import { calibrationOf, checkPlanKPa, type Instrument } from '../../core/gauge';
-import { checkPointSchema } from '../../core/gauge/schema';
-import { figure, parse, pressure, type UnitChoice } from '../../core/units';
+import { calibrationOf, checkPlanKPa, type Instrument } from '../../core/tire/gauge';
+import { checkPointSchema } from '../../core/job/schemas/instrument';
+import { figure, parse, pressure, type UnitChoice } from '../../core/measure/units';
 import { ask } from '../api';
 
 /** Five points going up and the same coming down. */

@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from 'react';
-import { canBePutOff } from '../../core/put-off';
+import { canBePutOff } from '../../core/visit/put-off';
 import { needsTechnician, technicianOnly } from '../../core/visit/rights';
 import { moveWords } from '../../core/visit/words';
 import { clockIsOff, onClock } from '../clock';

@@ -1,7 +1,7 @@
 import { ArrowLeft, Keyboard, Pencil } from 'lucide-react';
 import { doneWords, serviceWords } from '../../core/job/words';
-import { distance, format } from '../../core/units';
-import { notesOf, plateOf } from '../../core/visit/notes';
+import { distance, format } from '../../core/measure/units';
+import { notesOf, plateOf } from '../../core/job/header';
 import { Button } from '../kit/Button';
 import styles from './JobSheet.module.css';
 import type { Sheet } from './use-sheet';

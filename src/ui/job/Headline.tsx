@@ -1,6 +1,6 @@
 import { CircleCheck } from 'lucide-react';
-import { sureness } from '../../core/assessment/words';
-import { titleOf } from '../../core/finding';
+import { sureness } from '../../core/judgement/assessment/words';
+import { titleOf } from '../../core/catalogue/finding';
 import { damageLeft, isCheck } from '../../core/visit/shown';
 import { moveWords } from '../../core/visit/words';
 import styles from './JobSheet.module.css';

@@ -1,9 +1,9 @@
 import { useEffect, useState } from 'react';
 import type { AnswerOf } from '../../contract';
-import { idsMet } from '../../core/sensor-programming';
-import { groupedId } from '../../core/sensor-id';
-import { sharedWords } from '../../core/sensor-life/words';
-import type { VisitView } from '../../core/visit/view';
+import { idsMet } from '../../core/sensor/programming';
+import { groupedId } from '../../core/names/sensor-id';
+import { sharedWords } from '../../core/records/sensor-past/words';
+import type { VisitView } from '../../contract/views';
 import { ask } from '../api';
 import { Notice } from '../kit/Notice';
 

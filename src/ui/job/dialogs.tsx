@@ -1,8 +1,8 @@
 import type { ComponentType, ReactNode } from 'react';
-import { aimingAt } from '../../core/placard';
-import { ledgerOf } from '../../core/ledger';
-import type { Finding } from '../../core/assessment';
-import type { Position } from '../../core/wheel';
+import { aimingAt } from '../../core/job/placard';
+import { ledgerOf } from '../../core/job/ledger';
+import type { Finding } from '../../core/judgement/assessment';
+import type { Position } from '../../core/names/wheel';
 import type { CheckForm } from './checks/CheckDialog';
 import type { CarPart } from './car/CarDialog';
 import { part } from '../kit/Later';

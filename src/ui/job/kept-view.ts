@@ -1,5 +1,5 @@
 import { createStore, delMany, entries, get, set, type UseStore } from 'idb-keyval';
-import type { VisitView } from '../../core/visit/view';
+import type { VisitView } from '../../contract/views';
 
 /**
  * Jobs as this device saw them last, so that one that is opened again without a connection shows all that the shop had

@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
 import { gauge, jobWith, minute } from '../../../tests/support/car';
-import type { VisitView } from '../../core/visit/view';
+import type { VisitView } from '../../contract/views';
 import { createStore, set } from 'idb-keyval';
 import { outboxOfJob, withWaiting, type Waiting } from './outbox';
 

@@ -1,10 +1,10 @@
 import type { HeaderChanges } from '../../contract';
 import type { Job, Observation } from '../../core/job';
-import { observationKinds } from '../../core/observation';
+import { observationKinds } from '../../core/visit/observation';
 import type { Problem, Result } from '../../core/result';
-import { notesOf } from '../../core/visit/notes';
-import type { Serviced } from '../../core/sensor-service';
-import type { VisitView } from '../../core/visit/view';
+import { notesOf } from '../../core/job/header';
+import type { Serviced } from '../../core/sensor/service';
+import type { VisitView } from '../../contract/views';
 import { ask } from '../api';
 import { shopTime } from '../clock';
 import { createOutbox, type Kept, type Outbox } from '../outbox';

@@ -1,9 +1,9 @@
 import { useEffect, useLayoutEffect, useRef, useState } from 'react';
-import type { Assessment } from '../../core/assessment';
-import type { AssessNews, AssessRequest, Experience } from '../../core/diagnosis';
-import type { Reasons } from '../../core/diagnosis/explanation/reasons';
+import type { Assessment } from '../../core/judgement/assessment';
+import type { AssessNews, AssessRequest, Experience } from '../../core/judgement/diagnosis';
+import type { Reasons } from '../../core/judgement/diagnosis/explanation/reasons';
 import type { Job } from '../../core/job';
-import type { UnitChoice } from '../../core/units';
+import type { UnitChoice } from '../../core/measure/units';
 
 /** A job, as it is judged, with what follows from it. */
 export interface Judged {

@@ -1,5 +1,5 @@
-import { benchTriggers } from '../../core/job/kinds';
-import { writeVerdict } from '../../core/proof';
+import { benchTriggers } from '../../core/names/kinds';
+import { writeVerdict } from '../../core/job/car-write';
 import type { Move, Station } from '../../core/visit';
 import { registryWrites, type Sheet } from './use-sheet';
 

@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
 import type { Move } from '../../core/visit';
 import { needsTechnician } from '../../core/visit/rights';
-import { walkingOrder } from '../../core/wheel';
+import { walkingOrder } from '../../core/names/wheel';
 import type { Open } from './dialogs';
 import type { Sheet } from './use-sheet';
 

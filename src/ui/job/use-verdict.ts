@@ -1,11 +1,11 @@
 import { useMemo, useState } from 'react';
-import { asJudged } from '../../core/gauge';
+import { asJudged } from '../../core/tire/gauge';
 import type { Job } from '../../core/job';
-import { proofOf, type Proof } from '../../core/proof';
+import { proofOf, type Proof } from '../../core/visit/proof';
 import { nextMove, worthwhileCheck, type Move } from '../../core/visit';
 import { shownOf, type Shown } from '../../core/visit/shown';
-import { readable, type VisitView } from '../../core/visit/view';
-import type { UnitChoice } from '../../core/units';
+import { readable, type VisitView } from '../../contract/views';
+import type { UnitChoice } from '../../core/measure/units';
 import { useAssessment, type Judged } from './use-assessment';
 
 /** What follows from the facts on this device: one verdict, from which proof and next move are derived. */

@@ -1,4 +1,4 @@
-import { textsOf, type Table } from '../../core/table';
+import { textsOf, type Table } from '../../core/records/table';
 import styles from './DataTable.module.css';
 
 /** A table with its title, and the way to take it away as a file: which says what stands here. */

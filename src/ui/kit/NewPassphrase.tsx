@@ -1,6 +1,6 @@
 import { Eye, EyeOff } from 'lucide-react';
 import { useState } from 'react';
-import { passphraseWords } from '../../core/passphrase';
+import { passphraseWords } from '../../core/records/passphrase';
 import { Button } from './Button';
 import { Field } from './Field';
 import styles from './NewPassphrase.module.css';

@@ -1,4 +1,4 @@
-import { inUnit, pressure, temperature, unitNamed, type UnitChoice } from '../../core/units';
+import { inUnit, pressure, temperature, unitNamed, type UnitChoice } from '../../core/measure/units';
 import type { Axis } from './Chart';
 
 /** Axes in the units somebody reads in, and the way there from base units. */

@@ -1,5 +1,5 @@
-import { groupedCode } from '../../core/label';
-import { placesOn, type LabelStock } from '../../core/label/sheets';
+import { groupedCode } from '../../core/names/label';
+import { placesOn, type LabelStock } from '../../core/names/label/sheets';
 import { Button } from '../kit/Button';
 import buttonStyles from '../kit/Button.module.css';
 import styles from './Labels.module.css';

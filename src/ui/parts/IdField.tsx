@@ -1,4 +1,4 @@
-import { canonicalId, describeSlip, groupedId, slipBetween, spellAloud } from '../../core/sensor-id';
+import { canonicalId, describeSlip, groupedId, slipBetween, spellAloud } from '../../core/names/sensor-id';
 import { Field } from '../kit/Field';
 
 interface IdFieldProps {

@@ -1,4 +1,4 @@
-import { lampWays, type LampWay } from '../../core/lamp/ways';
+import { lampWays, type LampWay } from '../../core/car/lamp/ways';
 import { Choice } from '../kit/Field';
 
 // Keys of the ways are ways.

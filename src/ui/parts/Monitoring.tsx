@@ -1,7 +1,7 @@
 import type { Tpms } from '../../core/job';
 import { monitoringWords } from '../../core/job/words';
-import { parse, pressure, figure, type UnitChoice } from '../../core/units';
-import { roadWheels } from '../../core/wheel';
+import { parse, pressure, figure, type UnitChoice } from '../../core/measure/units';
+import { roadWheels } from '../../core/names/wheel';
 import { Choice, Field } from '../kit/Field';
 import { optionsFrom } from '../kit/options';
 import styles from '../kit/Forms.module.css';

@@ -1,7 +1,7 @@
-import type { WheelForecast } from '../../core/lamp';
-import { atTemperature } from '../../core/pressure';
-import { figure, format, pressure, temperature, unitNamed, type UnitChoice } from '../../core/units';
-import type { Position } from '../../core/wheel';
+import type { WheelForecast } from '../../core/car/lamp';
+import { atTemperature } from '../../core/measure/pressure';
+import { figure, format, pressure, temperature, unitNamed, type UnitChoice } from '../../core/measure/units';
+import type { Position } from '../../core/names/wheel';
 import type { Series } from '../kit/Chart';
 import { pressureAxis, shownPressure, shownTemperature, temperatureAxis } from '../kit/axes';
 import { LazyChart } from '../kit/LazyChart';

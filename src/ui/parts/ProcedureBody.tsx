@@ -1,4 +1,4 @@
-import { cautionsOfRelearn } from '../../core/cautions';
+import { cautionsOfRelearn } from '../../core/visit/cautions';
 import { phases, type Phase, type Procedure } from '../../core/relearn/procedure';
 import {
   conditionWords,
@@ -9,7 +9,7 @@ import {
   secondsWords,
   stepWords,
 } from '../../core/relearn/procedure/words';
-import { positionName } from '../../core/wheel';
+import { positionName } from '../../core/names/wheel';
 import styles from './ProcedureBody.module.css';
 
 /** A procedure to read: what must hold before, its steps, what proves it, and the cues of this car with their meaning. */

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import type { Result } from '../../core/result';
-import type { Hour } from '../../core/weather';
+import type { Hour } from '../../core/measure/weather';
 import { ask } from '../api';
 
 export interface Weather {

@@ -3,7 +3,7 @@ import { useRef, useState } from 'react';
 import type { AnswerOf, StoredProcedure } from '../../contract';
 import type { Procedure } from '../../core/relearn/procedure';
 import { methodWords } from '../../core/relearn/procedure/words';
-import type { ProfileSummary } from '../../core/visit/view';
+import type { ProfileSummary } from '../../contract/views';
 import { ask } from '../api';
 import buttonStyles from '../kit/Button.module.css';
 import { FilePick } from '../kit/FilePick';

@@ -1,7 +1,13 @@
 import { useEffect, useRef, useState } from 'react';
 import { v7 as newKey } from 'uuid';
 import type { BroughtIn, CheckedList } from '../../contract/doors';
-import { decodeText, fieldNames, listFields, type ListField, type Mapping } from '../../core/customer-list';
+import {
+  decodeText,
+  fieldNames,
+  listFields,
+  type ListField,
+  type Mapping,
+} from '../../core/records/customer-list';
 import { ask } from '../api';
 import { dayAndTime } from '../days';
 import { Button } from '../kit/Button';

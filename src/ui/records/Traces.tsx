@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import type { Table } from '../../core/table';
+import type { Table } from '../../core/records/table';
 import { ask } from '../api';
 import { DataTable } from '../kit/DataTable';
 import { Field, Picks, Select } from '../kit/Field';

@@ -1,11 +1,11 @@
 import { Check, Square } from 'lucide-react';
 import { useState } from 'react';
-import { cautionsOfRelearn } from '../../core/cautions';
+import { cautionsOfRelearn } from '../../core/visit/cautions';
 import { letsAirOut, raiseToKPa } from '../../core/relearn/procedure/demands';
 import { conditionWords } from '../../core/relearn/procedure/words';
-import { groupedId } from '../../core/sensor-id';
-import { format, pressure, type UnitChoice } from '../../core/units';
-import { positionName, roadWheels, walkingOrder, type Position } from '../../core/wheel';
+import { groupedId } from '../../core/names/sensor-id';
+import { format, pressure, type UnitChoice } from '../../core/measure/units';
+import { positionName, roadWheels, walkingOrder, type Position } from '../../core/names/wheel';
 import { Button } from '../kit/Button';
 import { IdField } from '../parts/IdField';
 import styles from './Run.module.css';

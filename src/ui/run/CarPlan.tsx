@@ -1,7 +1,7 @@
 import type { Procedure } from '../../core/relearn/procedure';
 import { presentWheel, wheelsTaught, type Run } from '../../core/relearn/run';
-import { groupedId } from '../../core/sensor-id';
-import type { Position } from '../../core/wheel';
+import { groupedId } from '../../core/names/sensor-id';
+import type { Position } from '../../core/names/wheel';
 import styles from './CarPlan.module.css';
 
 /** Where each wheel stands on the plan, seen from above, the front up. */

@@ -1,6 +1,6 @@
 import { letsAirOut } from '../../core/relearn/procedure/demands';
 import { proofWords } from '../../core/relearn/procedure/words';
-import { retriesOf, retryOf, whatItMustBe } from '../../core/relearn/retry';
+import { retriesOf, retryOf, whatItMustBe } from '../../core/visit/teaching/retry';
 import { differsWords, nextAfter, noteWords, stateWords } from '../../core/relearn/run/words';
 import { Button } from '../kit/Button';
 import { Notice } from '../kit/Notice';

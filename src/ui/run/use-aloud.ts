@@ -3,7 +3,7 @@ import { openStep, phaseOf, presentWheel, stepClock, type Run } from '../../core
 import { stepWords } from '../../core/relearn/procedure/words';
 import { noteWords, stateWords } from '../../core/relearn/run/words';
 import type { Procedure } from '../../core/relearn/procedure';
-import { positionName } from '../../core/wheel';
+import { positionName } from '../../core/names/wheel';
 import { playCue, tick } from './sounds';
 import type { RunOnScreen } from './use-run';
 

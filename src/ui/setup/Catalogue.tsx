@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import type { Part } from '../../core/part';
-import { stemWords, torqueWords } from '../../core/part/words';
+import type { Part } from '../../core/sensor/part';
+import { stemWords, torqueWords } from '../../core/sensor/part/words';
 import { ask } from '../api';
 import { FilePick } from '../kit/FilePick';
 import { Notice } from '../kit/Notice';

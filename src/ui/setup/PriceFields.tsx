@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { Prices } from '../../core/replacement/prices';
+import type { Prices } from '../../core/visit/replacement/prices';
 import { Field } from '../kit/Field';
 import styles from './Setup.module.css';
 

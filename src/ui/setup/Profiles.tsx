@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { monitoringWords } from '../../core/job/words';
-import type { ProfileSummary } from '../../core/visit/view';
+import type { ProfileSummary } from '../../contract/views';
 import { ask } from '../api';
 import { FilePick } from '../kit/FilePick';
 import { Notice } from '../kit/Notice';

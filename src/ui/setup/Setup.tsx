@@ -1,9 +1,9 @@
 import { useState } from 'react';
-import type { Part } from '../../core/part';
-import type { ShopSettings as Settings } from '../../core/shop';
-import { type UnitChoice } from '../../core/units';
+import type { Part } from '../../core/sensor/part';
+import type { ShopSettings as Settings } from '../../core/records/shop';
+import { type UnitChoice } from '../../core/measure/units';
 import type { Person } from '../../core/visit/person';
-import type { ProfileSummary } from '../../core/visit/view';
+import type { ProfileSummary } from '../../contract/views';
 import { ask } from '../api';
 import { Choice } from '../kit/Field';
 import { Notice } from '../kit/Notice';

@@ -1,9 +1,9 @@
 import { useState } from 'react';
-import { fillPolicyQuestion, fillPolicyWords } from '../../core/filling';
-import type { RelearnMethod } from '../../core/relearn/procedure';
+import { fillPolicyQuestion, fillPolicyWords } from '../../core/tire/filling';
+import type { RelearnMethod } from '../../core/relearn/method';
 import { methodWords } from '../../core/relearn/procedure/words';
-import { papers, shopSettingsSchema, type ShopSettings as Settings } from '../../core/shop';
-import { figure, height, parse } from '../../core/units';
+import { papers, shopSettingsSchema, type ShopSettings as Settings } from '../../core/records/shop';
+import { figure, height, parse } from '../../core/measure/units';
 import { ask } from '../api';
 import { day } from '../days';
 import { Button } from '../kit/Button';

@@ -4,7 +4,7 @@ import {
   pressureUnits,
   temperatureUnits,
   type UnitChoice,
-} from '../../core/units';
+} from '../../core/measure/units';
 import { Choice } from '../kit/Field';
 
 export const options = <Value extends string>(values: readonly Value[]) =>

@@ -1,7 +1,7 @@
 import { useId } from 'react';
-import { walkingOrder, positionName, type Position } from '../../core/wheel';
-import { places, seasons } from '../../core/wheel-set';
-import { placeWords, seasonWords } from '../../core/wheel-set/words';
+import { walkingOrder, positionName, type Position } from '../../core/names/wheel';
+import { places, seasons } from '../../core/records/wheel-set';
+import { placeWords, seasonWords } from '../../core/records/wheel-set/words';
 import { Button } from '../kit/Button';
 import { Dialog } from '../kit/Dialog';
 import { Choice, Field } from '../kit/Field';

@@ -8,8 +8,8 @@ import {
   type DueFollowUp,
   type FollowUpAbout,
   type Suggested,
-} from '../../core/follow-up';
-import { walkingOrder, type Position } from '../../core/wheel';
+} from '../../core/records/follow-up';
+import { walkingOrder, type Position } from '../../core/names/wheel';
 import { ask } from '../api';
 import { day } from '../days';
 import { Button } from '../kit/Button';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import type { LabelTarget } from '../../core/label';
-import { labelStocks } from '../../core/label/sheets';
+import type { LabelTarget } from '../../core/names/label';
+import { labelStocks } from '../../core/names/label/sheets';
 import { ask } from '../api';
 import { Button } from '../kit/Button';
 import { Dialog } from '../kit/Dialog';

@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react';
 import { v7 as newKey } from 'uuid';
-import type { Found } from '../../core/search';
+import type { Found } from '../../core/records/search';
 import { ask } from '../api';
 import { day } from '../days';
 import { Button } from '../kit/Button';

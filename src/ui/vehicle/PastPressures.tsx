@@ -1,7 +1,7 @@
-import type { PastReading } from '../../core/vehicle';
-import { comparedAtC } from '../../core/vehicle';
-import { format, pressure, temperature, type UnitChoice } from '../../core/units';
-import { inWalkingOrder, positionName, type Position } from '../../core/wheel';
+import type { PastReading } from '../../core/records/vehicle';
+import { comparedAtC } from '../../core/records/vehicle';
+import { format, pressure, temperature, type UnitChoice } from '../../core/measure/units';
+import { inWalkingOrder, positionName, type Position } from '../../core/names/wheel';
 import { day } from '../days';
 import { shownPressure, pressureAxis } from '../kit/axes';
 import type { Series } from '../kit/Chart';

@@ -1,7 +1,7 @@
-import { benchTriggers } from '../../core/job/kinds';
+import { benchTriggers } from '../../core/names/kinds';
 import { useState } from 'react';
-import { benchReading, benchWords, type BenchReading } from '../../core/wheel-set/bench';
-import { roadWheels, type Position } from '../../core/wheel';
+import { benchReading, benchWords, type BenchReading } from '../../core/records/wheel-set/bench';
+import { roadWheels, type Position } from '../../core/names/wheel';
 import { ask } from '../api';
 import { Button } from '../kit/Button';
 import { Notice } from '../kit/Notice';

@@ -1,7 +1,12 @@
 import { useState } from 'react';
-import type { WheelSet } from '../../core/wheel-set';
-import { alikeMm, rotationPlan, wearAcrossAxles, type Rotatable } from '../../core/wheel-set/rotation';
-import { walkingOrder } from '../../core/wheel';
+import type { WheelSet } from '../../core/records/wheel-set';
+import {
+  alikeMm,
+  rotationPlan,
+  wearAcrossAxles,
+  type Rotatable,
+} from '../../core/records/wheel-set/rotation';
+import { walkingOrder } from '../../core/names/wheel';
 import { Choice, Picks } from '../kit/Field';
 import styles from './Vehicle.module.css';
 

@@ -1,9 +1,9 @@
 import { useRef, useState } from 'react';
 import { v7 as newKey } from 'uuid';
 import type { Tpms } from '../../core/job';
-import { monitoredWheels } from '../../core/placard';
-import { groupedId } from '../../core/sensor-id';
-import { listWheels } from '../../core/wheel';
+import { monitoredWheels } from '../../core/job/placard';
+import { groupedId } from '../../core/names/sensor-id';
+import { listWheels } from '../../core/names/wheel';
 import {
   afterSwap,
   inOrderOfWalk,
@@ -11,8 +11,8 @@ import {
   wheelsWithoutId,
   type Place,
   type WheelSet,
-} from '../../core/wheel-set';
-import { afterSwapWords, placeWords } from '../../core/wheel-set/words';
+} from '../../core/records/wheel-set';
+import { afterSwapWords, placeWords } from '../../core/records/wheel-set/words';
 import { ask } from '../api';
 import { Button } from '../kit/Button';
 import { Dialog } from '../kit/Dialog';

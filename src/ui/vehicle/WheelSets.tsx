@@ -1,10 +1,10 @@
 import { useState } from 'react';
-import { groupedId } from '../../core/sensor-id';
-import { aliveAfter } from '../../core/sensor-life';
-import type { LabelTarget } from '../../core/label';
-import { inOrderOfWalk, type SetWheel, type WheelSet } from '../../core/wheel-set';
-import { madeIn, tireAgeYears, tireState } from '../../core/wheel-set/tire';
-import { placeWords, seasonWords, tireStateWords } from '../../core/wheel-set/words';
+import { groupedId } from '../../core/names/sensor-id';
+import { aliveAfter } from '../../core/sensor/life';
+import type { LabelTarget } from '../../core/names/label';
+import { inOrderOfWalk, type SetWheel, type WheelSet } from '../../core/records/wheel-set';
+import { madeIn, tireAgeYears, tireState } from '../../core/records/wheel-set/tire';
+import { placeWords, seasonWords, tireStateWords } from '../../core/records/wheel-set/words';
 import { Button } from '../kit/Button';
 import buttonStyles from '../kit/Button.module.css';
 import { EditSet } from './EditSet';

@@ -1,9 +1,9 @@
 import { useEffect, useRef, useState } from 'react';
 import { v7 as newId } from 'uuid';
 import type { Issue } from '../../core/result';
-import { idsFromText } from '../../core/sensor-id';
-import { walkingOrder, type Position } from '../../core/wheel';
-import { type Place, type Season, type SetWheel, type WheelSet } from '../../core/wheel-set';
+import { idsFromText } from '../../core/names/sensor-id';
+import { walkingOrder, type Position } from '../../core/names/wheel';
+import { type Place, type Season, type SetWheel, type WheelSet } from '../../core/records/wheel-set';
 import { ask } from '../api';
 
 /** A wheel as it is typed. */

@@ -1,8 +1,8 @@
 import { CircleCheck, CircleDashed, CircleOff, Lightbulb, TriangleAlert, Zap } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { lampWords } from '../../core/job/words';
-import type { UnitChoice } from '../../core/units';
-import type { YardLine } from '../../core/visit/view';
+import type { UnitChoice } from '../../core/measure/units';
+import type { YardLine } from '../../contract/views';
 import { ask } from '../api';
 import { moveWords } from '../../core/visit/words';
 import buttonStyles from '../kit/Button.module.css';

@@ -1,7 +1,7 @@
 import type { Browser, Page } from '@playwright/test';
 import { address, expect, restartServer, test } from '../../support/browser-shop';
 import { v7 as newKey } from 'uuid';
-import type { VisitView } from '../../../src/core/visit/view';
+import type { VisitView } from '../../../src/contract/views';
 import { expectMove, openJob } from '../../support/visit';
 import { RelearnPage, signedIn } from '../../support/relearn';
 

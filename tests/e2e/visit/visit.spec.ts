@@ -275,16 +275,6 @@ test('a code another tool shows is kept, with its meaning where the vehicle has 
   await note(known, /: (?!meaning)/);
 });
 
-test('simulated cars are run with progress, and can be stopped', async ({ page }) => {
-  await page.goto(`${address()}/figures`);
-  await hydrated(page);
-  await page.getByRole('button', { name: 'Run them' }).click();
-  await expect(page.getByRole('row', { name: /^Test by test/ })).toContainText('%');
-  await page.getByRole('button', { name: 'Stop' }).click();
-  await expect(page.getByRole('status')).toContainText(/Stopped after \d+ of 500 cars/);
-  await expect(page.getByRole('button', { name: 'Run them' })).toBeVisible();
-});
-
 test('a write that answers "yes" and reads back wrong is shown as failed', async ({ page }) => {
   await openJob(page, 'KUR 125');
   await page.getByRole('button', { name: /Last write: failed/ }).click();

@@ -1,7 +1,6 @@
 import type { z } from 'zod';
 import type { procedureSchema, stepSchema } from './schema';
 
-export { methodOf, relearnMethods, type RelearnMethod } from '../../job/kinds';
 export { canonicalCue, legendOf, meaningOf } from './legend';
 
 /**

@@ -1,5 +1,5 @@
 import type { Issue } from '../../result';
-import { issuesOf } from '../../job/schema';
+import { issuesOf } from '../../result/issues';
 import { canonicalCue, legendOf } from './legend';
 import { phases, type Procedure, type Step } from '.';
 import { procedureSchema } from './schema';

@@ -1,6 +1,7 @@
 import { z } from 'zod';
-import { walkingOrder } from '../../wheel';
-import { cueMeanings, phases, proofKinds, relearnMethods } from '.';
+import { walkingOrder } from '../../names/wheel';
+import { cueMeanings, phases, proofKinds } from '.';
+import { relearnMethods } from '../method';
 
 /** The open procedure file. */
 

@@ -1,5 +1,6 @@
 import { legendOf } from './legend';
-import type { CueMeaning, Phase, Procedure, RelearnMethod, Step } from '.';
+import type { CueMeaning, Phase, Procedure, Step } from '.';
+import type { RelearnMethod } from '../method';
 
 export const methodWords: Record<RelearnMethod, string> = {
   drive: 'drive',

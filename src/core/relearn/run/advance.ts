@@ -1,4 +1,4 @@
-import { sameId } from '../../sensor-id';
+import { sameId } from '../../names/sensor-id';
 import { meaningOf } from '../procedure';
 import { lampSeen, liveRead, registryRead } from './proof';
 import {

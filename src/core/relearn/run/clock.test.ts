@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { limitClocks, observedIn, relearnOf, replay, stepClock, timePasses, type RunEvent } from '.';
+import { limitClocks, replay, stepClock, timePasses, type RunEvent } from '.';
 import type { Procedure } from '../procedure';
 import { procedureSchema } from '../procedure/schema';
 import { eventSchema } from './schema';
+import { observedIn, relearnOf } from '../../job/seen-in-run';
 
 const procedureOf = (more: object): Procedure =>
   procedureSchema.parse({

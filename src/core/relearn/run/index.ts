@@ -5,7 +5,6 @@
 export { advance, replay } from './advance';
 export { limitClocks, limitNames, stepClock, type RunClock } from './clock';
 export type { EventOf, Happening, RunEvent, RunRecord } from './event';
-export { observedIn, relearnOf } from './observed';
 export { openProof, provedWheels, wantedId } from './proof';
 export {
   begin,

@@ -1,5 +1,5 @@
-import { sameId } from '../../sensor-id';
-import { inWalkingOrder, type Position } from '../../wheel';
+import { sameId } from '../../names/sensor-id';
+import { inWalkingOrder, type Position } from '../../names/wheel';
 import { ended, noted, type Run } from './state';
 import type { Procedure } from '../procedure';
 import type { EventOf } from './event';

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { walkingOrder } from '../../wheel';
+import { walkingOrder } from '../../names/wheel';
 import type { Procedure } from '../procedure';
 import { problemsOf, readProcedure } from '../procedure/problems';
 import { procedureSchema } from '../procedure/schema';

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { byFileSchema } from '../../by-file/schema';
-import { walkingOrder } from '../../wheel';
+import { byFileSchema } from '../../names/by-file';
+import { walkingOrder } from '../../names/wheel';
 import { procedureSchema } from '../procedure/schema';
 
 /** What happens in a run, and the run as it is kept. */

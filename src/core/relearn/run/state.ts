@@ -1,4 +1,4 @@
-import type { Position } from '../../wheel';
+import type { Position } from '../../names/wheel';
 import type { Phase, Procedure, Step } from '../procedure';
 
 /** Where a run stands. The last five are ends: nothing follows. */

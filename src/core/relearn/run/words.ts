@@ -1,4 +1,4 @@
-import { listWheels } from '../../wheel';
+import { listWheels } from '../../names/wheel';
 import type { Procedure } from '../procedure';
 import type { limitNames } from './clock';
 import type { Run, RunEnd, RunNote, RunState } from './state';

@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import type { Observation } from '../../../core/job';
-import { ledgerOf } from '../../../core/ledger';
-import { monitoredWheels } from '../../../core/placard';
-import { canonicalId, idsFromText } from '../../../core/sensor-id';
-import { figure, parse, pressure } from '../../../core/units';
-import { positionName, type Position } from '../../../core/wheel';
+import { ledgerOf } from '../../../core/job/ledger';
+import { monitoredWheels } from '../../../core/job/placard';
+import { canonicalId, idsFromText } from '../../../core/names/sensor-id';
+import { figure, parse, pressure } from '../../../core/measure/units';
+import { positionName, type Position } from '../../../core/names/wheel';
 import { shopTime } from '../../clock';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';

@@ -1,11 +1,11 @@
 import { useState, type ReactNode } from 'react';
 import type { Job, Observation } from '../../../core/job';
-import { ledgerOf } from '../../../core/ledger';
-import { monitoredWheels } from '../../../core/placard';
-import { groupedId } from '../../../core/sensor-id';
-import { parse, pressure, type UnitChoice } from '../../../core/units';
+import { ledgerOf } from '../../../core/job/ledger';
+import { monitoredWheels } from '../../../core/job/placard';
+import { groupedId } from '../../../core/names/sensor-id';
+import { parse, pressure, type UnitChoice } from '../../../core/measure/units';
 import type { CheckedByHand } from '../../../core/visit';
-import { positionName, roadWheels, type Position } from '../../../core/wheel';
+import { positionName, roadWheels, type Position } from '../../../core/names/wheel';
 import { shopTime } from '../../clock';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';

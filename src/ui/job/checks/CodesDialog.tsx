@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import type { Job, Observation } from '../../../core/job';
-import { ledgerOf } from '../../../core/ledger';
-import { readTroubleCode } from '../../../core/trouble-code';
-import { aboutWords, meaningOf, type CodeTable } from '../../../core/trouble-code/meaning';
+import { ledgerOf } from '../../../core/job/ledger';
+import { readTroubleCode } from '../../../core/car/trouble-code';
+import { aboutWords, meaningOf, type CodeTable } from '../../../core/car/trouble-code/meaning';
 import { shopTime } from '../../clock';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { Observation } from '../../../core/job';
-import { lampSeen, type LampWay } from '../../../core/lamp/ways';
+import { lampSeen, type LampWay } from '../../../core/car/lamp/ways';
 import { shopTime } from '../../clock';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';

@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import type { Observation, Seen } from '../../../core/job';
 import { signWords } from '../../../core/job/words';
-import type { Column } from '../../../core/ledger/column';
-import { positionName, type Position } from '../../../core/wheel';
+import type { Column } from '../../../core/visit/column';
+import { positionName, type Position } from '../../../core/names/wheel';
 import { shopTime } from '../../clock';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { lampWords } from '../../../core/job/words';
-import type { PracticeCar } from '../../../core/visit/view';
+import type { PracticeCar } from '../../../contract/views';
 import { ask } from '../../api';
 import { Notice } from '../../kit/Notice';
 

@@ -1,8 +1,8 @@
-import type { Finding } from '../../../core/assessment';
-import { cautionForWork } from '../../../core/cautions';
-import { findingKey, titleOf, recordOf } from '../../../core/finding';
-import { sureness } from '../../../core/assessment/words';
-import { describe } from '../../../core/observation';
+import type { Finding } from '../../../core/judgement/assessment';
+import { cautionForWork } from '../../../core/visit/cautions';
+import { findingKey, titleOf, recordOf } from '../../../core/catalogue/finding';
+import { sureness } from '../../../core/judgement/assessment/words';
+import { describe } from '../../../core/visit/observation';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Notice } from '../../kit/Notice';

@@ -1,9 +1,9 @@
-import { cautionForWork } from '../../../core/cautions';
-import { damageAt } from '../../../core/damage';
-import { damageWords } from '../../../core/damage/words';
-import { repairOutcomesOf } from '../../../core/repair-outcome';
-import { format, pressure } from '../../../core/units';
-import { positionName, type Position } from '../../../core/wheel';
+import { cautionForWork } from '../../../core/visit/cautions';
+import { damageAt } from '../../../core/tire/damage';
+import { damageWords } from '../../../core/tire/damage/words';
+import { repairOutcomesOf } from '../../../core/job/repair-outcome';
+import { format, pressure } from '../../../core/measure/units';
+import { positionName, type Position } from '../../../core/names/wheel';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Notice } from '../../kit/Notice';

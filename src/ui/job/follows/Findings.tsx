@@ -1,16 +1,21 @@
 import { ChevronDown, ChevronRight, ThumbsDown, ThumbsUp } from 'lucide-react';
-import { holds, type Assessment, type Finding, type NextTest } from '../../../core/assessment';
-import { couldChange, notKnown, testWords, triedBefore } from '../../../core/diagnosis/explanation/checks';
-import type { Reasons } from '../../../core/diagnosis/explanation/reasons';
-import { blamesNothing, findingKey, recordOf, titleOf } from '../../../core/finding';
+import { holds, type Assessment, type Finding, type NextTest } from '../../../core/judgement/assessment';
+import {
+  couldChange,
+  notKnown,
+  testWords,
+  triedBefore,
+} from '../../../core/judgement/diagnosis/explanation/checks';
+import type { Reasons } from '../../../core/judgement/diagnosis/explanation/reasons';
+import { blamesNothing, findingKey, recordOf, titleOf } from '../../../core/catalogue/finding';
 import type { Job } from '../../../core/job';
-import { percent, sureness } from '../../../core/assessment/words';
-import { describe } from '../../../core/observation';
+import { percent, sureness } from '../../../core/judgement/assessment/words';
+import { describe } from '../../../core/visit/observation';
 import type { Move } from '../../../core/visit';
 import { isCheck, type Shown } from '../../../core/visit/shown';
 import { moveWords } from '../../../core/visit/words';
-import type { UnitChoice } from '../../../core/units';
-import { listWheels } from '../../../core/wheel';
+import type { UnitChoice } from '../../../core/measure/units';
+import { listWheels } from '../../../core/names/wheel';
 import styles from './Findings.module.css';
 
 /** So many readings are named; the rest is counted. */

@@ -1,9 +1,9 @@
 import type { Seen } from '../../../core/job';
 import { lampWords } from '../../../core/job/words';
-import { ledgerOf } from '../../../core/ledger';
-import { latchesOf } from '../../../core/lamp';
-import { formatDifference, pressure } from '../../../core/units';
-import { notesOf } from '../../../core/visit/notes';
+import { ledgerOf } from '../../../core/job/ledger';
+import { latchesOf } from '../../../core/car/lamp';
+import { formatDifference, pressure } from '../../../core/measure/units';
+import { notesOf } from '../../../core/job/header';
 import { Button } from '../../kit/Button';
 import { Later, part } from '../../kit/Later';
 import { Findings } from './Findings';

@@ -1,8 +1,8 @@
 import type { Job } from '../../../core/job';
-import { fittedOn, makerKPa, placardKPa, placardSize } from '../../../core/placard';
-import { compareSizes, parseTireSize } from '../../../core/tire-size';
-import { fitWords } from '../../../core/tire-size/words';
-import { axleOf } from '../../../core/wheel';
+import { fittedOn, makerKPa, placardKPa, placardSize } from '../../../core/job/placard';
+import { compareSizes, parseTireSize } from '../../../core/names/tire-size';
+import { fitWords } from '../../../core/names/tire-size/words';
+import { axleOf } from '../../../core/names/wheel';
 import styles from './Follows.module.css';
 
 /** Tires on the car that are not what the placard asks for. */

@@ -1,7 +1,12 @@
-import { fillingCaution } from '../../../core/cautions';
-import { corrected, calibrationStatusOf, calibrationStatusWords, type Instrument } from '../../../core/gauge';
-import { placardToleranceKPa } from '../../../core/placard';
-import type { Column } from '../../../core/ledger/column';
+import { fillingCaution } from '../../../core/visit/cautions';
+import {
+  corrected,
+  calibrationStatusOf,
+  calibrationStatusWords,
+  type Instrument,
+} from '../../../core/tire/gauge';
+import { placardToleranceKPa } from '../../../core/job/placard';
+import type { Column } from '../../../core/visit/column';
 import {
   figure,
   format,
@@ -9,8 +14,8 @@ import {
   pressure,
   temperature,
   type UnitChoice,
-} from '../../../core/units';
-import { positionName, type Position } from '../../../core/wheel';
+} from '../../../core/measure/units';
+import { positionName, type Position } from '../../../core/names/wheel';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Choice, Field, Select } from '../../kit/Field';

@@ -1,11 +1,11 @@
 import { useState } from 'react';
 import type { Job } from '../../../core/job';
-import { lossOf, type Loss } from '../../../core/leak';
-import { seepagePerMonthKPa } from '../../../core/leak/seepage';
-import { thresholdsFor } from '../../../core/lamp';
-import { wheelsOf } from '../../../core/placard';
-import { format, pressure, temperature, type UnitChoice } from '../../../core/units';
-import type { Position } from '../../../core/wheel';
+import { lossOf, type Loss } from '../../../core/tire/leak';
+import { seepagePerMonthKPa } from '../../../core/tire/leak/seepage';
+import { thresholdsFor } from '../../../core/car/lamp';
+import { wheelsOf } from '../../../core/job/placard';
+import { format, pressure, temperature, type UnitChoice } from '../../../core/measure/units';
+import type { Position } from '../../../core/names/wheel';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { pressureAxis, shownPressure } from '../../kit/axes';

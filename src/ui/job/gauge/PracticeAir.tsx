@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
-import { figure, format, pressure, temperature, type UnitChoice } from '../../../core/units';
-import type { PracticeCar } from '../../../core/visit/view';
-import { type Position } from '../../../core/wheel';
+import { figure, format, pressure, temperature, type UnitChoice } from '../../../core/measure/units';
+import type { PracticeCar } from '../../../contract/views';
+import { type Position } from '../../../core/names/wheel';
 import { ask } from '../../api';
 import { Button } from '../../kit/Button';
 import styles from './GaugeDialog.module.css';

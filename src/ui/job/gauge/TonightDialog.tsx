@@ -1,9 +1,9 @@
 import { useState } from 'react';
-import { policyCelsius, targetsFor, type FillPolicy } from '../../../core/filling';
+import { policyCelsius, targetsFor, type FillPolicy } from '../../../core/tire/filling';
 import type { Job } from '../../../core/job';
-import { ledgerOf } from '../../../core/ledger';
-import { forecastOf, latchesOf } from '../../../core/lamp';
-import { isTemporarySpare, placardKPa } from '../../../core/placard';
+import { ledgerOf } from '../../../core/job/ledger';
+import { forecastOf, latchesOf } from '../../../core/car/lamp';
+import { isTemporarySpare, placardKPa } from '../../../core/job/placard';
 import {
   figure,
   format,
@@ -11,15 +11,15 @@ import {
   pressure,
   temperature,
   type UnitChoice,
-} from '../../../core/units';
-import { hoursFrom, nightsOf, type Hour } from '../../../core/weather';
+} from '../../../core/measure/units';
+import { hoursFrom, nightsOf, type Hour } from '../../../core/measure/weather';
 import { ask } from '../../api';
 import { shopNow } from '../../clock';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Choice } from '../../kit/Field';
 import { Notice } from '../../kit/Notice';
-import type { PracticeCar } from '../../../core/visit/view';
+import type { PracticeCar } from '../../../contract/views';
 import { lampFigures } from './lamp-figures';
 import { PressureChart } from '../../parts/PressureChart';
 import styles from '../../kit/Forms.module.css';

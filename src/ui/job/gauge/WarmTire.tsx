@@ -1,8 +1,9 @@
-import { drives, estimateTireTemperature, type Drive } from '../../../core/tire-temperature';
-import { format, formatDifference, temperature, type UnitChoice } from '../../../core/units';
+import { estimateTireTemperature } from '../../../core/tire/temperature';
+import { format, formatDifference, temperature, type UnitChoice } from '../../../core/measure/units';
 import { Choice, Field } from '../../kit/Field';
 import styles from '../../kit/Forms.module.css';
 import { enterOutdoorFirst } from './words';
+import { drives, type Drive } from '../../../core/names/kinds';
 
 /** How the temperature of a warm tire is known. */
 export interface Warmth {

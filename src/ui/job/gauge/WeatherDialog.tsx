@@ -1,8 +1,8 @@
 import { useState } from 'react';
-import { fillPolicyQuestion, fillPolicyWords } from '../../../core/filling';
+import { fillPolicyQuestion, fillPolicyWords } from '../../../core/tire/filling';
 import type { Climate } from '../../../core/job';
-import { figure, format, height, parse, temperature, type UnitChoice } from '../../../core/units';
-import { celsiusAt, hoursFrom, nightsOf } from '../../../core/weather';
+import { figure, format, height, parse, temperature, type UnitChoice } from '../../../core/measure/units';
+import { celsiusAt, hoursFrom, nightsOf } from '../../../core/measure/weather';
 import { shopNow } from '../../clock';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { jobWith } from '../../../../tests/support/car';
-import { compareSizes, parseTireSize } from '../../../core/tire-size';
-import { metric } from '../../../core/units';
-import { fitWords } from '../../../core/tire-size/words';
+import { compareSizes, parseTireSize } from '../../../core/names/tire-size';
+import { metric } from '../../../core/measure/units';
+import { fitWords } from '../../../core/names/tire-size/words';
 import { lampFigures } from './lamp-figures';
 
 const unknown = { lowOnKPa: undefined, lowOffKPa: undefined };

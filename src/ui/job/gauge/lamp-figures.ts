@@ -1,6 +1,6 @@
 import type { Job } from '../../../core/job';
-import { basisInWords, thresholdsFor } from '../../../core/lamp';
-import { format, pressure, type UnitChoice } from '../../../core/units';
+import { basisInWords, thresholdsFor } from '../../../core/car/lamp';
+import { format, pressure, type UnitChoice } from '../../../core/measure/units';
 
 /**
  * What lights the lamp of this car and what it rests on: "175 kPa, out at 200 kPa: the car's own figures",

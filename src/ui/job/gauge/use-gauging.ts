@@ -1,13 +1,19 @@
 import { useState } from 'react';
 import type { Job, Observation, Seen } from '../../../core/job';
-import { aimFor } from '../../../core/filling';
-import { coldAfterHours, refuseHotCold, standOf, type Instrument, type Stand } from '../../../core/gauge';
-import { placardKPa } from '../../../core/placard';
-import type { Column } from '../../../core/ledger/column';
-import { estimateTireTemperature } from '../../../core/tire-temperature';
-import { format, parse, pressure, temperature, type UnitChoice } from '../../../core/units';
-import { notesOf } from '../../../core/visit/notes';
-import { type Position } from '../../../core/wheel';
+import { aimFor } from '../../../core/tire/filling';
+import {
+  coldAfterHours,
+  refuseHotCold,
+  standOf,
+  type Instrument,
+  type Stand,
+} from '../../../core/tire/gauge';
+import { placardKPa } from '../../../core/job/placard';
+import type { Column } from '../../../core/visit/column';
+import { estimateTireTemperature } from '../../../core/tire/temperature';
+import { format, parse, pressure, temperature, type UnitChoice } from '../../../core/measure/units';
+import { notesOf } from '../../../core/job/header';
+import { type Position } from '../../../core/names/wheel';
 import { shopNow, shopTime } from '../../clock';
 import { noWarmth, type Warmth } from './WarmTire';
 import { noMinutes, outdoorOrMeasured } from './words';

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { metric } from '../../../core/units';
+import { metric } from '../../../core/measure/units';
 import { forecastWords, lampSoonWords, lossWords, oneReadingWords } from './words';
-import type { Loss } from '../../../core/leak';
+import type { Loss } from '../../../core/tire/leak';
 
 const loss = (more: Partial<Loss>): Loss => ({
   wheel: 'LF',

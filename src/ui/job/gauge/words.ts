@@ -1,8 +1,8 @@
-import type { Forecast } from '../../../core/lamp';
-import type { Loss } from '../../../core/leak';
-import { seepagePerMonthKPa } from '../../../core/leak/seepage';
-import { pressure, unitNamed, type UnitChoice } from '../../../core/units';
-import { positionName } from '../../../core/wheel';
+import type { Forecast } from '../../../core/car/lamp';
+import type { Loss } from '../../../core/tire/leak';
+import { seepagePerMonthKPa } from '../../../core/tire/leak/seepage';
+import { pressure, unitNamed, type UnitChoice } from '../../../core/measure/units';
+import { positionName } from '../../../core/names/wheel';
 
 export const enterOutdoorFirst = 'Enter the outdoor temperature under Weather first.';
 export const outdoorOrMeasured = 'Enter the outdoor temperature under Weather first, or measure the tire.';

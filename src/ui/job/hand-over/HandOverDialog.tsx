@@ -1,8 +1,8 @@
 import { useId, useState } from 'react';
-import { repairOutcomesOf, type RepairOutcome } from '../../../core/repair-outcome';
-import type { Experience } from '../../../core/diagnosis';
+import { repairOutcomesOf, type RepairOutcome } from '../../../core/job/repair-outcome';
+import type { Experience } from '../../../core/judgement/diagnosis';
 import type { Job } from '../../../core/job';
-import type { Proof } from '../../../core/proof';
+import type { Proof } from '../../../core/visit/proof';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Notice } from '../../kit/Notice';

@@ -1,9 +1,9 @@
 import { useMemo, useState } from 'react';
-import { partName, partsOf, samePart, type RepairOutcome, type Part } from '../../../core/repair-outcome';
-import type { Experience } from '../../../core/diagnosis';
-import { faultsOf, recordOf } from '../../../core/finding';
+import { partName, partsOf, samePart, type RepairOutcome, type Part } from '../../../core/job/repair-outcome';
+import type { Experience } from '../../../core/judgement/diagnosis';
+import { faultsOf, recordOf } from '../../../core/catalogue/finding';
 import type { Job } from '../../../core/job';
-import { percent } from '../../../core/assessment/words';
+import { percent } from '../../../core/judgement/assessment/words';
 import { suspectsOf } from '../../../core/visit/suspects';
 import { Picks, Select } from '../../kit/Field';
 import styles from '../../kit/Forms.module.css';

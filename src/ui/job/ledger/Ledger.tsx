@@ -1,10 +1,10 @@
 import type { ReactNode } from 'react';
-import type { Finding } from '../../../core/assessment';
-import type { Column } from '../../../core/ledger/column';
+import type { Finding } from '../../../core/judgement/assessment';
+import type { Column } from '../../../core/visit/column';
 import { signWords } from '../../../core/job/words';
-import { figure, format, pressure, type UnitChoice } from '../../../core/units';
-import { positionName, type Position } from '../../../core/wheel';
-import type { Source } from '../../../core/observation';
+import { figure, format, pressure, type UnitChoice } from '../../../core/measure/units';
+import { positionName, type Position } from '../../../core/names/wheel';
+import type { Source } from '../../../core/visit/observation';
 import type { Speaks } from './evidence-cells';
 import { GaugeCell, HeldCell, LiveCell, ResultCell, SensorCell, TargetCell } from './cells';
 import styles from './Ledger.module.css';

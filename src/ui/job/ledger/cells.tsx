@@ -1,9 +1,9 @@
 import { CircleCheck, CircleMinus, TrendingDown, TrendingUp } from 'lucide-react';
-import type { Agreement } from '../../../core/agreement';
-import type { Finding, Target } from '../../../core/assessment';
-import { blamesNothing, recordOf } from '../../../core/finding';
-import type { Column } from '../../../core/ledger/column';
-import { groupedId } from '../../../core/sensor-id';
+import type { Agreement } from '../../../core/sensor/agreement';
+import type { Finding } from '../../../core/judgement/assessment';
+import { blamesNothing, recordOf } from '../../../core/catalogue/finding';
+import type { Column } from '../../../core/visit/column';
+import { groupedId } from '../../../core/names/sensor-id';
 import {
   figure,
   figureAsTyped,
@@ -12,9 +12,10 @@ import {
   pressure,
   temperature,
   type UnitChoice,
-} from '../../../core/units';
-import { type Position } from '../../../core/wheel';
+} from '../../../core/measure/units';
+import { type Position } from '../../../core/names/wheel';
 import styles from './Ledger.module.css';
+import type { Target } from '../../../core/tire/filling';
 
 /** What stands in the ledger at one wheel by one source. */
 

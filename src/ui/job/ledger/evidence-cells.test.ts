@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { gauges, jobWith, lamp, registry, scans, silent } from '../../../../tests/support/car';
-import { findingsThatHold } from '../../../core/assessment';
-import { assess } from '../../../core/diagnosis';
+import { findingsThatHold } from '../../../core/judgement/assessment';
+import { assess } from '../../../core/judgement/diagnosis';
 import { cellsThatSpeak } from './evidence-cells';
 
 describe('the cells that speak for a finding', () => {

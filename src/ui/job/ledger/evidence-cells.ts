@@ -1,7 +1,7 @@
-import type { Finding } from '../../../core/assessment';
+import type { Finding } from '../../../core/judgement/assessment';
 import type { Job } from '../../../core/job';
-import { cellsOf, type Source } from '../../../core/observation';
-import type { Position } from '../../../core/wheel';
+import { cellsOf, type Source } from '../../../core/visit/observation';
+import type { Position } from '../../../core/names/wheel';
 
 export type Speaks = 'for' | 'against';
 

@@ -1,6 +1,6 @@
 import type { Job, LoadCase, Placard } from '../../../core/job';
-import { doubtAboutPlacard } from '../../../core/placard';
-import { figure, parse, pressure, unitNamed, type UnitChoice } from '../../../core/units';
+import { doubtAboutPlacard } from '../../../core/job/placard';
+import { figure, parse, pressure, unitNamed, type UnitChoice } from '../../../core/measure/units';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Choice, Field } from '../../kit/Field';

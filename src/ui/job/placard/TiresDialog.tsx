@@ -1,15 +1,15 @@
 import { useState } from 'react';
 import type { Fitted, Job } from '../../../core/job';
-import { raisedFigures, type LampFigures } from '../../../core/lamp';
-import { writeVerdict } from '../../../core/proof';
-import { makerKPa, placardKPa, placardSize } from '../../../core/placard';
-import { compareAxles, compareSizes, newPlacardKPa, parseTireSize } from '../../../core/tire-size';
-import { figure, format, parse, pressure, type UnitChoice } from '../../../core/units';
+import { raisedFigures, type LampFigures } from '../../../core/car/lamp';
+import { writeVerdict } from '../../../core/job/car-write';
+import { makerKPa, placardKPa, placardSize } from '../../../core/job/placard';
+import { compareAxles, compareSizes, newPlacardKPa, parseTireSize } from '../../../core/names/tire-size';
+import { figure, format, parse, pressure, type UnitChoice } from '../../../core/measure/units';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Field } from '../../kit/Field';
 import { Notice } from '../../kit/Notice';
-import { fitWords } from '../../../core/tire-size/words';
+import { fitWords } from '../../../core/names/tire-size/words';
 import styles from '../../kit/Forms.module.css';
 
 const axles = [

@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import type { Job, LoadCase, Placard } from '../../../core/job';
-import { doubtAboutPlacard } from '../../../core/placard';
-import { parseTireSize } from '../../../core/tire-size';
-import { figureAsTyped, format, parse, pressure, type UnitChoice } from '../../../core/units';
+import { doubtAboutPlacard } from '../../../core/job/placard';
+import { parseTireSize } from '../../../core/names/tire-size';
+import { figureAsTyped, format, parse, pressure, type UnitChoice } from '../../../core/measure/units';
 
 export const lines = ['front', 'rear', 'spare'] as const;
 type Line = (typeof lines)[number];

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useState } from 'react';
 import type { AnswerOf } from '../../../contract';
-import { groupedId } from '../../../core/sensor-id';
-import type { Position } from '../../../core/wheel';
+import { groupedId } from '../../../core/names/sensor-id';
+import type { Position } from '../../../core/names/wheel';
 import { ask } from '../../api';
 import { Button } from '../../kit/Button';
 import styles from './ProgramDialog.module.css';

@@ -1,20 +1,14 @@
 import { Tag } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { ledgerOf } from '../../../core/ledger';
-import { doubtsAbout, partsFor, type Part } from '../../../core/part';
-import { doubtWords, stemWords, torqueWords } from '../../../core/part/words';
-import { monitoredWheels } from '../../../core/placard';
-import { groupedId, sameId, spellAloud } from '../../../core/sensor-id';
-import {
-  oldIdsAt,
-  programmingVerdict,
-  sensorWrites,
-  type ProgrammingMode,
-  type SensorWrite,
-} from '../../../core/sensor-programming';
-import { modeWords, oldIdWords, programmingWords, teachWords } from '../../../core/sensor-programming/words';
-import { plateOf } from '../../../core/visit/notes';
-import { positionName, type Position } from '../../../core/wheel';
+import { ledgerOf } from '../../../core/job/ledger';
+import { doubtsAbout, partsFor, type Part } from '../../../core/sensor/part';
+import { doubtWords, stemWords, torqueWords } from '../../../core/sensor/part/words';
+import { monitoredWheels } from '../../../core/job/placard';
+import { groupedId, sameId, spellAloud } from '../../../core/names/sensor-id';
+import { oldIdsAt, type ProgrammingMode } from '../../../core/sensor/programming';
+import { modeWords, oldIdWords, programmingWords, teachWords } from '../../../core/sensor/programming/words';
+import { plateOf } from '../../../core/job/header';
+import { positionName, type Position } from '../../../core/names/wheel';
 import { ask } from '../../api';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
@@ -25,6 +19,7 @@ import { IdField } from '../../parts/IdField';
 import type { Sheet } from '../use-sheet';
 import { PracticeBox } from './PracticeBox';
 import styles from './ProgramDialog.module.css';
+import { programmingVerdict, sensorWrites, type SensorWrite } from '../../../core/job/car-write';
 
 /** Programs a sensor for one wheel after the other: which part, which ID, asked, answered, read back, and its label. */
 export function ProgramDialog({ sheet, wheel: first }: { sheet: Sheet; wheel?: Position | undefined }) {

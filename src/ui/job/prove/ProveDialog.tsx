@@ -1,6 +1,6 @@
 import { CircleCheck, CircleDashed, OctagonAlert } from 'lucide-react';
-import { roadCaution, seatCaution } from '../../../core/cautions';
-import type { Proof } from '../../../core/proof';
+import { roadCaution, seatCaution } from '../../../core/visit/cautions';
+import type { Proof } from '../../../core/visit/proof';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Notice } from '../../kit/Notice';

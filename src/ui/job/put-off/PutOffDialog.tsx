@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import { needOfMove, scopeOf, wheelOf, type PutOff, type PutOffScope } from '../../../core/put-off';
-import { putOffReasons } from '../../../core/put-off/words';
+import { needOfMove, scopeOf, wheelOf, type PutOff, type PutOffScope } from '../../../core/visit/put-off';
+import { putOffReasons } from '../../../core/visit/put-off/words';
 import { moveWords } from '../../../core/visit/words';
 import { shopTime } from '../../clock';
 import { Button } from '../../kit/Button';

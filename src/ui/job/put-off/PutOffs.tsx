@@ -1,4 +1,4 @@
-import { putOffWords } from '../../../core/put-off/words';
+import { putOffWords } from '../../../core/visit/put-off/words';
 import { Button } from '../../kit/Button';
 import styles from '../follows/Follows.module.css';
 import type { Sheet } from '../use-sheet';

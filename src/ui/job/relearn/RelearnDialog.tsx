@@ -1,12 +1,12 @@
 import { ChevronRight } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { StoredProcedure } from '../../../contract';
-import { needOf, waysFor, type Need, type Way } from '../../../core/relearn/choice';
-import { needTitle, needWords, notMeasuredWords, wayWords } from '../../../core/relearn/choice/words';
-import type { RelearnMethod } from '../../../core/relearn/procedure';
+import { needOf, waysFor, type Need, type Way } from '../../../core/visit/teaching/choice';
+import { needTitle, needWords, notMeasuredWords, wayWords } from '../../../core/visit/teaching/choice/words';
+import type { RelearnMethod } from '../../../core/relearn/method';
 import { methodWords } from '../../../core/relearn/procedure/words';
 import type { Job } from '../../../core/job';
-import { ledgerOf } from '../../../core/ledger';
+import { ledgerOf } from '../../../core/job/ledger';
 import { hasEnded, replay } from '../../../core/relearn/run';
 import { stateWords } from '../../../core/relearn/run/words';
 import { ask } from '../../api';

@@ -1,7 +1,7 @@
 import { CircleCheck, CircleDashed } from 'lucide-react';
 import { useState } from 'react';
-import { roadCaution, seatCaution } from '../../../core/cautions';
-import { format, pressure } from '../../../core/units';
+import { roadCaution, seatCaution } from '../../../core/visit/cautions';
+import { format, pressure } from '../../../core/measure/units';
 import { shopTime } from '../../clock';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';

@@ -1,7 +1,7 @@
 import { useState } from 'react';
-import { adviseReplacement } from '../../../core/replacement';
-import { adviceWords, wornWords } from '../../../core/replacement/words';
-import type { Position } from '../../../core/wheel';
+import { adviseReplacement } from '../../../core/visit/replacement';
+import { adviceWords, wornWords } from '../../../core/visit/replacement/words';
+import type { Position } from '../../../core/names/wheel';
 import { wasDone } from '../../../core/job';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';

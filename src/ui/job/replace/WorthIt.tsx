@@ -1,7 +1,7 @@
-import type { Advice } from '../../../core/replacement';
-import { costWords, worthFrom, type Prices } from '../../../core/replacement/prices';
-import { figures } from '../../../core/replacement/figures';
-import { aliveAfter, type LifeCurve } from '../../../core/sensor-life';
+import type { Advice } from '../../../core/visit/replacement';
+import { costWords, worthFrom, type Prices } from '../../../core/visit/replacement/prices';
+import { figures } from '../../../core/visit/replacement/figures';
+import { aliveAfter, type LifeCurve } from '../../../core/sensor/life';
 import { LazyChart } from '../../kit/LazyChart';
 
 /** Ages the curve is drawn at, years. */

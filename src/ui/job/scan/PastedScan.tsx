@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { Observation, Seen } from '../../../core/job';
-import { groupedId, idsFromText } from '../../../core/sensor-id';
-import type { Position } from '../../../core/wheel';
+import { groupedId, idsFromText } from '../../../core/names/sensor-id';
+import type { Position } from '../../../core/names/wheel';
 import { shopTime } from '../../clock';
 import { Button } from '../../kit/Button';
 import styles from '../../kit/Forms.module.css';

@@ -1,11 +1,11 @@
-import { triggers, type Trigger } from '../../../core/job/kinds';
+import { triggers, type Trigger } from '../../../core/names/kinds';
 import { useState } from 'react';
 import type { Observation } from '../../../core/job';
-import type { Column } from '../../../core/ledger/column';
-import { groupedId, spellAloud } from '../../../core/sensor-id';
-import type { UnitChoice } from '../../../core/units';
-import type { Position } from '../../../core/wheel';
-import { positionName } from '../../../core/wheel';
+import type { Column } from '../../../core/visit/column';
+import { groupedId, spellAloud } from '../../../core/names/sensor-id';
+import type { UnitChoice } from '../../../core/measure/units';
+import type { Position } from '../../../core/names/wheel';
+import { positionName } from '../../../core/names/wheel';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Choice } from '../../kit/Field';

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { Observation, Reply, Seen } from '../../../core/job';
-import { parse, pressure, temperature, type UnitChoice } from '../../../core/units';
-import type { Position } from '../../../core/wheel';
+import { parse, pressure, temperature, type UnitChoice } from '../../../core/measure/units';
+import type { Position } from '../../../core/names/wheel';
 import { shopTime } from '../../clock';
 import { Button } from '../../kit/Button';
 import { Choice, Field } from '../../kit/Field';

@@ -1,8 +1,8 @@
 import { useEffect, useState } from 'react';
-import { cautionForWork } from '../../../core/cautions';
-import { partsFor, type Part } from '../../../core/part';
-import { monitoredWheels } from '../../../core/placard';
-import { programmedFor } from '../../../core/sensor-programming';
+import { cautionForWork } from '../../../core/visit/cautions';
+import { partsFor, type Part } from '../../../core/sensor/part';
+import { monitoredWheels } from '../../../core/job/placard';
+import { programmedFor } from '../../../core/job/car-write';
 import {
   expectedPrint,
   openSteps,
@@ -10,8 +10,8 @@ import {
   serviceSteps,
   stepInstruction,
   type ServiceStep,
-} from '../../../core/sensor-service';
-import { positionName, type Position } from '../../../core/wheel';
+} from '../../../core/sensor/service';
+import { positionName, type Position } from '../../../core/names/wheel';
 import { ask } from '../../api';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';

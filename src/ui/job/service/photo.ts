@@ -1,4 +1,4 @@
-import { mostPhotoBytes } from '../../../core/photo';
+import { mostPhotoBytes } from '../../../core/sensor/photo';
 
 /** Longest side of a kept picture, px: an ID stays readable. */
 const longestPx = 1280;

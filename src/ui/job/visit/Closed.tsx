@@ -1,4 +1,4 @@
-import { notesOf } from '../../../core/visit/notes';
+import { notesOf } from '../../../core/job/header';
 import { Button } from '../../kit/Button';
 import { Notice } from '../../kit/Notice';
 import type { Sheet } from '../use-sheet';

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
-import { describe } from '../../../core/observation';
+import { describe } from '../../../core/visit/observation';
 import { fieldName, type HistoryLine } from '../../../core/visit/history';
-import { notesOf } from '../../../core/visit/notes';
+import { notesOf } from '../../../core/job/header';
 import { ask } from '../../api';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';

@@ -1,10 +1,10 @@
 import { useEffect, useState } from 'react';
 import type { HeaderChanges } from '../../../contract';
 import type { Job } from '../../../core/job';
-import { distance, figure, parse, type UnitChoice } from '../../../core/units';
-import { vinAdvice } from '../../../core/vin';
-import { notesOf, plateOf, profileOf } from '../../../core/visit/notes';
-import type { ProfileSummary } from '../../../core/visit/view';
+import { distance, figure, parse, type UnitChoice } from '../../../core/measure/units';
+import { vinAdvice } from '../../../core/names/vin';
+import { notesOf, plateOf, profileOf } from '../../../core/job/header';
+import type { ProfileSummary } from '../../../contract/views';
 import { ask } from '../../api';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import { ledgerOf } from '../../../core/ledger';
-import { groupedId, spellAloud } from '../../../core/sensor-id';
+import { ledgerOf } from '../../../core/job/ledger';
+import { groupedId, spellAloud } from '../../../core/names/sensor-id';
 import { idsToWrite } from '../../../core/visit';
 import { shopTime } from '../../clock';
 import { Button } from '../../kit/Button';

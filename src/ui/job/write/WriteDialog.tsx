@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { Position } from '../../../core/wheel';
+import type { Position } from '../../../core/names/wheel';
 import { registryWrites, type Sheet } from '../use-sheet';
 import { WriteRun } from './WriteRun';
 

@@ -1,9 +1,9 @@
 import type { CarWrite, Job } from '../../../core/job';
-import { ledgerOf } from '../../../core/ledger';
-import { writeVerdict } from '../../../core/proof';
-import { groupedId, sameId } from '../../../core/sensor-id';
+import { ledgerOf } from '../../../core/job/ledger';
+import { writeVerdict } from '../../../core/job/car-write';
+import { groupedId, sameId } from '../../../core/names/sensor-id';
 import { idsToWrite } from '../../../core/visit';
-import type { Position } from '../../../core/wheel';
+import type { Position } from '../../../core/names/wheel';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Notice } from '../../kit/Notice';

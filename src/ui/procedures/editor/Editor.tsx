@@ -1,8 +1,8 @@
 import { useEffect, useState } from 'react';
 import { proofKinds, type Procedure } from '../../../core/relearn/procedure';
 import { conditions, conditionWords, methodWords, proofWords } from '../../../core/relearn/procedure/words';
-import type { ProfileSummary, YardLine } from '../../../core/visit/view';
-import { walkingOrder } from '../../../core/wheel';
+import type { ProfileSummary, YardLine } from '../../../contract/views';
+import { walkingOrder } from '../../../core/names/wheel';
 import { ask } from '../../api';
 import { Button } from '../../kit/Button';
 import { Picks } from '../../kit/Field';

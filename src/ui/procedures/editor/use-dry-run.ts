@@ -3,7 +3,7 @@ import { v7 as newKey } from 'uuid';
 import type { BodyOf } from '../../../contract';
 import type { Procedure } from '../../../core/relearn/procedure';
 import { replay, timePasses, type Happening, type RunEvent } from '../../../core/relearn/run';
-import { walkingOrder } from '../../../core/wheel';
+import { walkingOrder } from '../../../core/names/wheel';
 import { ask } from '../../api';
 import type { RunOnScreen } from '../../run/use-run';
 

@@ -1,0 +1,164 @@
+import { unexplainedDamage } from '../../tire/damage';
+import { recordOf, blamesNothing, titleOf } from '../../catalogue/finding';
+import type { Assessment } from '../../judgement/assessment';
+import { sureness } from '../../judgement/assessment/words';
+import { isFill, changesOf, ofKind } from '../../job/history';
+import type { Job } from '../../job';
+import { putOffWords } from '../put-off/words';
+import { methodWords } from '../../relearn/procedure/words';
+import { stateWords } from '../../relearn/run/words';
+import { replacementWords } from '../replacement/words';
+import { modeWords, programmingWords } from '../../sensor/programming/words';
+import { serviceWords } from '../../sensor/service';
+import { format, formatDifference, pressure, type UnitChoice } from '../../measure/units';
+import type { WriteVerdict } from '../../job/car-write';
+import { inWalkingOrder, listWheels, type Position } from '../../names/wheel';
+import type { Deed, Sheet } from '.';
+
+/** The sheet in words: the same on the page and on paper. */
+
+const writeWords: Record<WriteVerdict, string> = {
+  worked: 'read back and right',
+  failed: 'read back and wrong',
+  refused: 'refused by the car',
+  unknown: 'not read back',
+};
+
+/** What was done, one sentence each. */
+export function deedWords(done: Deed, units: UnitChoice): string {
+  const kPa = (value: number) => format(pressure, value, units.pressure);
+  switch (done.kind) {
+    case 'filled':
+      return `${done.wheel} filled from ${kPa(done.fromKPa)} to ${kPa(done.toKPa)}.`;
+    case 'repaired':
+      return `Leak mended at ${done.wheel}.`;
+    case 'wrote':
+      return `IDs registered in the car${done.wheels.length > 0 ? `, changed at ${listWheels(done.wheels)}` : ''}: ${writeWords[done.verdict]}.`;
+    case 'chosen':
+      return replacementWords(done.replacement);
+    case 'programmed': {
+      const { wheel, part, mode } = done.write;
+      return `Sensor programmed${wheel ? ` for ${wheel}` : ''} with ${modeWords[mode]}${part ? `, part ${part}` : ''}: ${programmingWords(done.write)}`;
+    }
+    case 'serviced':
+      return serviceWords(done.service);
+    case 'taught':
+      return `Relearn, ${methodWords[done.procedure.method]} (${done.procedure.title}), ${done.minutes} min: ${stateWords[done.end].toLowerCase()}.`;
+    case 'by-hand':
+      return `Relearn, ${methodWords[done.method]}: ${outcomeWords[done.outcome]}.`;
+    case 'aimed':
+      return `Other tires at ${listWheels(done.wheels)}: ${kPa(done.kPa)} cold is aimed at, so that they carry what the placard’s tires carry at the maker’s ${kPa(done.makerKPa)}.`;
+    case 'lamp-set':
+      return `Lamp set to come on at ${kPa(done.asked.lowOnKPa)} and go out at ${kPa(done.asked.lowOffKPa)}: ${writeWords[done.verdict]}.`;
+    case 'cleared':
+      return `Codes cleared${done.codes.length > 0 ? ` (${done.codes.join(', ')})` : ''}: ${writeWords[done.verdict]}.`;
+  }
+}
+
+const outcomeWords = {
+  done: 'done',
+  failed: 'it did not take',
+  'waiting-for-drive': 'done, and wants a drive',
+} as const;
+
+/** What was wrong, in one sentence; what was not looked at is not called right. */
+export function wrongWords({ asFound }: Pick<Sheet, 'asFound'>, job: Pick<Job, 'observations'>): string {
+  const faults = asFound.filter(({ code }) => !blamesNothing(code));
+  if (faults.length > 0) {
+    const named = faults.map(
+      ({ code, wheels, probability }) =>
+        `${titleOf({ code, wheels })} (${sureness(probability).toLowerCase()})`,
+    );
+    return `${named.join('; ')}.`;
+  }
+  const calm = asFound.find(({ code }) => code !== 'no-fault');
+  if (calm) return `No fault: ${titleOf(calm).toLowerCase()}.`;
+  if (asFound.some(({ code }) => code === 'no-fault')) return 'Nothing was found to be wrong.';
+  return job.observations.length === 0
+    ? 'Nothing was checked.'
+    : 'Nothing was found so far; not everything was checked.';
+}
+
+/** What was done, in one sentence. */
+export function doneWords({ done }: Pick<Sheet, 'done'>, job: Job, units: UnitChoice): string {
+  if (done.length > 0) return done.map((deed) => deedWords(deed, units)).join(' ');
+  return job.observations.length === 0 ? 'Nothing was done.' : 'Measured; nothing was changed.';
+}
+
+/** A fill of more than this is air that went somewhere: it is gauged again after a week, kPa (common practice). */
+const recheckKPa = 25;
+const recheckDays = 7;
+const dayMs = 86_400_000;
+
+/** What the customer should watch, with dates. `leftAt`: when the car leaves, or now. */
+export function watchWords(
+  job: Job,
+  { now, turnedOut }: Pick<Sheet, 'now' | 'turnedOut'>,
+  leftAt: Date,
+  units: UnitChoice,
+): string[] {
+  const by = dayOf(new Date(leftAt.getTime() + recheckDays * dayMs));
+  const repaired = new Set((job.repairs ?? []).map(({ wheel }) => wheel));
+  const filled = new Map<Position, number>();
+  for (const change of ofKind(changesOf(job), 'air')) {
+    if (isFill(change))
+      filled.set(change.wheel, (filled.get(change.wheel) ?? 0) + change.toKPa - change.fromKPa);
+  }
+  const leaking = inWalkingOrder([
+    ...new Set([
+      ...(now.find(({ code }) => code === 'tire-leaking')?.wheels ?? []),
+      ...turnedOut.flatMap(({ was, wheel }) =>
+        was === 'tire-leaking' && wheel && !repaired.has(wheel) ? [wheel] : [],
+      ),
+    ]),
+  ]);
+  const low = unexplainedDamage(job).filter(({ found, wheel }) => found && !leaking.includes(wheel));
+  const notLookedAt = low.map(
+    ({ wheel, found }) =>
+      `${wheel} was found at ${format(pressure, found?.kPa ?? 0, units.pressure)} and filled; nobody looked for a leak. Have it gauged again by ${by}.`,
+  );
+  const isTold = (wheel: Position) =>
+    repaired.has(wheel) || leaking.includes(wheel) || low.some((one) => one.wheel === wheel);
+  const rechecks = [...filled]
+    .filter(([wheel, kPa]) => kPa > recheckKPa && !isTold(wheel))
+    .map(
+      ([wheel, kPa]) =>
+        `Have ${wheel} gauged again by ${by}: it took ${formatDifference(pressure, kPa, units.pressure).replace('+', '')}, and where the air went was not found.`,
+    );
+  return [
+    ...(leaking.length > 0
+      ? [`${listWheels(leaking)} is losing air: have it repaired; gauge it by ${by} at the latest.`]
+      : []),
+    ...notLookedAt,
+    ...rechecks,
+    ...standing(now)
+      .filter(({ code }) => code !== 'tire-leaking')
+      .map(({ code, wheels, action }) => `${titleOf({ code, wheels })}. ${action}`),
+  ];
+}
+
+/** What still stands, faults first. */
+export const standing = (now: Assessment['findings']): Assessment['findings'] =>
+  now.filter(({ code }) => code !== 'no-fault');
+
+/** What was advised and not wanted, and what was not done on this visit. */
+export function declinedWords(job: Job): string[] {
+  const { replacement, putOff = [], sensorServices = [] } = job;
+  return [
+    ...(replacement && replacement.declined.length > 0
+      ? [`New sensors at ${listWheels(replacement.declined)}: advised and declined.`]
+      : []),
+    ...sensorServices.flatMap(({ wheel, declined }) => (declined ? [`${wheel}: ${declined}`] : [])),
+    ...putOff.map((scope) => `Not done: ${putOffWords(scope)}. ${scope.reason}.`),
+  ];
+}
+
+/** A day as it is spoken: 3 December. */
+const dayOf = (date: Date): string =>
+  new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long' }).format(date);
+
+export const checkWords = { met: 'proved', unmet: 'not right', open: 'not checked' } as const;
+
+/** What the parts turned out to be. */
+export const outcomeTitle = (was: Sheet['turnedOut'][number]['was']): string =>
+  was === 'in-order' ? '' : recordOf(was).title;
