@@ -92,6 +92,20 @@ module.exports = {
       'A page parses, calls one service, answers.',
     ),
     {
+      name: 'office-has-one-door',
+      severity: 'error',
+      comment:
+        'What comes in and goes out beside the visits is asked for at its door, and no visit needs it.',
+      from: { path: '^src/(?!services/office/)', pathNot: '\\.test\\.ts$' },
+      to: { path: '^src/services/office/(?!index\\.ts)' },
+    },
+    {
+      name: 'visits-need-no-office',
+      severity: 'error',
+      from: { path: '^src/services/(?!office/)', pathNot: '\\.test\\.ts$' },
+      to: { path: '^src/services/office/' },
+    },
+    {
       name: 'core-is-plain',
       severity: 'error',
       comment: 'No interface, database or server code in the core.',

@@ -12,7 +12,7 @@ import { migrate } from '../src/data/migrations';
 import { viewJob, yard } from '../src/services/jobs';
 import { pastOfSensor, pastOfVehicle } from '../src/services/past';
 import { find, listJobs } from '../src/services/search';
-import { figuresOfShop } from '../src/services/shop-figures';
+import { figuresOfShop } from '../src/services/office/shop-figures';
 import { fillYears } from '../src/services/years';
 import { metric } from '../src/core/measure/units';
 import type { Person } from '../src/core/visit/person';

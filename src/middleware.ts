@@ -16,14 +16,12 @@ import { routeAt } from './contract/routes';
 import type { Result } from './core/result';
 import { isHttps, lookingCookie, respond, sessionCookie } from './pages/_http';
 import { log, traceOf } from './services/log';
-import { readerOf } from './services/api-tokens';
-import { lookingInto, looksIntoOthers, refuseLooking } from './services/chain';
+import { readerOf, lookingInto, looksIntoOthers, refuseLooking, keepTelling } from './services/office';
 import { keepForgetting } from './services/forgetting';
 import { noteLook } from './services/looks';
 import { yard } from './services/jobs/yard';
 import { personOfToken, refuseUnless, type Person } from './services/people';
 import { isPassing, Unreadable } from './services/trouble';
-import { keepTelling } from './services/webhooks';
 
 const securityHeaders = {
   'x-content-type-options': 'nosniff',

@@ -10,7 +10,7 @@ import type { BroughtIn, CheckedList, ToldAddress } from '../../src/contract/doo
 import type { Job } from '../../src/core/job';
 import type { Found } from '../../src/core/records/search';
 import type { Table } from '../../src/core/records/table';
-import { tellDue } from '../../src/services/webhooks';
+import { tellDue } from '../../src/services/office';
 import { gauge } from '../support/car';
 import { Client, openShop, type Shop } from '../support/shop';
 

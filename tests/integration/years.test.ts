@@ -7,7 +7,7 @@ import { database } from '../../src/data/database';
 import { viewJob, yard } from '../../src/services/jobs';
 import { metElsewhere, pastOfSensor, pastOfVehicle } from '../../src/services/past';
 import { find, listJobs } from '../../src/services/search';
-import { figuresOfShop } from '../../src/services/shop-figures';
+import { figuresOfShop } from '../../src/services/office';
 import { sensorLives } from '../../src/services/sensor-lives';
 import { fillYears } from '../../src/services/years';
 import { must } from '../support/must';

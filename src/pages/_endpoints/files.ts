@@ -2,19 +2,17 @@ import { AsyncLocalStorage } from 'node:async_hooks';
 import { contracts } from '../../contract';
 import { openApi } from '../../contract/openapi';
 import { plateOf } from '../../core/job/header';
-import { toCsv } from '../../services/csv';
-import { exportVehicle, jobLines } from '../../services/exports';
+import { toCsv, exportVehicle, jobLines, tableNamed } from '../../services/office';
 import { exportJob, revisionOf } from '../../services/jobs';
-import { labelsToPrint } from '../../services/labels';
-import { labelsPdf } from '../../services/labels-pdf';
 import { log, traceOf } from '../../services/log';
 import { photoOf } from '../../services/sensor-services';
 import { sheetPdf } from '../../services/sheet-pdf';
-import { tableNamed } from '../../services/tables';
 import { watchJobs } from '../../services/watch';
 import { isUuid, json, parseQuery, personOf, problemResponse, respond, tokenOf } from '../_http';
 import { askedLabels } from '../_labels';
 import type { Answers } from '.';
+import { labelsToPrint } from '../../services/labels';
+import { labelsPdf } from '../../services/labels-pdf';
 
 /** What is sent as it is: files, pictures, news. */
 

@@ -1,11 +1,21 @@
 import { success } from '../../core/result';
 import { cookieKept, lookingCookie } from '../_http';
-import { apiTokens, endToken, makeToken } from '../../services/api-tokens';
-import { chainShops, refuseLooking } from '../../services/chain';
-import { bringInList, checkList, customerLists, takeOutList } from '../../services/customer-lists';
+import {
+  apiTokens,
+  endToken,
+  makeToken,
+  chainShops,
+  refuseLooking,
+  bringInList,
+  checkList,
+  customerLists,
+  takeOutList,
+  addWebhook,
+  changeWebhook,
+  toldAddresses,
+} from '../../services/office';
 import { eraseCustomer } from '../../services/erasures';
 import { traces } from '../../services/looks';
-import { addWebhook, changeWebhook, toldAddresses } from '../../services/webhooks';
 import type { Works } from '../_http';
 
 const lookingHours = 12;

@@ -1,13 +1,13 @@
 import { success } from '../../core/result';
 import { addFollowUp, dueFollowUps, endFollowUp, suggestFollowUps } from '../../services/follow-ups';
-import { codesFor, followLabel } from '../../services/labels';
+import { figuresOfShop } from '../../services/office';
 import { mergeVehicles, undoMerge } from '../../services/merges';
 import { metElsewhere } from '../../services/past';
 import { readOnBench } from '../../services/readings';
 import { find, listJobs } from '../../services/search';
-import { figuresOfShop } from '../../services/shop-figures';
 import { saveSet, swapSets } from '../../services/wheel-sets';
 import type { Works } from '../_http';
+import { codesFor, followLabel } from '../../services/labels';
 
 /** What is remembered: found again, followed up, put on file, counted. */
 export const recordsWorks = {

@@ -19,7 +19,7 @@ import { confirmIn } from '../confirmations';
 import type { Person } from '../people';
 import { openRunIn } from '../runs/start';
 import { deriveKey, stale, yearMs } from './common';
-import { noteHandedOver } from '../webhooks';
+import { noteHandedOver } from './note-handed-over';
 import { viewIn } from './view';
 
 /**

@@ -5,7 +5,7 @@ import { Button } from '../kit/Button';
 import { Field } from '../kit/Field';
 import { Notice } from '../kit/Notice';
 import { Qr } from '../kit/Qr';
-import { qrPath } from '../labels/qr';
+import { qrPath } from '../office/labels/qr';
 import styles from './Setup.module.css';
 
 /** What is to be put into the app, until a first code shows that it is there. */

@@ -4,7 +4,7 @@ import { caseSchema, expectCase } from '../../../../tests/support/case';
 import { assessmentSchema } from '../assessment/schema';
 import { assessBriefly } from '.';
 
-const folder = new URL('../../../tests/cases/', import.meta.url);
+const folder = new URL('../../../../tests/cases/', import.meta.url);
 
 describe('worked examples', () => {
   for (const file of readdirSync(folder)) {

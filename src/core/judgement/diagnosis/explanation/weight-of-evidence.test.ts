@@ -12,7 +12,7 @@ import { roadWheels, type Position } from '../../../names/wheel';
 import { assess, verdictOn } from '..';
 import { decibans } from './weight-of-evidence';
 
-const folder = new URL('../../../../tests/cases/', import.meta.url);
+const folder = new URL('../../../../../tests/cases/', import.meta.url);
 const examples = readdirSync(folder).map((file) =>
   caseSchema.parse(JSON.parse(readFileSync(new URL(file, folder), 'utf8'))),
 );

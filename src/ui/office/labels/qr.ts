@@ -1,4 +1,4 @@
-import { qrModules } from '../../core/names/label/qr';
+import { qrModules } from '../../../core/names/label/qr';
 
 /** A code as QR, as a path in a square of so many modules. */
 export function qrPath(code: string): { d: string; modules: number } {

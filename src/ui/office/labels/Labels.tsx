@@ -1,9 +1,9 @@
-import { groupedCode } from '../../core/names/label';
-import { placesOn, type LabelStock } from '../../core/names/label/sheets';
-import { Button } from '../kit/Button';
-import buttonStyles from '../kit/Button.module.css';
+import { groupedCode } from '../../../core/names/label';
+import { placesOn, type LabelStock } from '../../../core/names/label/sheets';
+import { Button } from '../../kit/Button';
+import buttonStyles from '../../kit/Button.module.css';
 import styles from './Labels.module.css';
-import { Qr } from '../kit/Qr';
+import { Qr } from '../../kit/Qr';
 import { qrPath } from './qr';
 
 interface LabelsProps {

@@ -1,20 +1,20 @@
 import { useEffect, useRef, useState } from 'react';
 import { v7 as newKey } from 'uuid';
-import type { BroughtIn, CheckedList } from '../../contract/doors';
+import type { BroughtIn, CheckedList } from '../../../contract/doors';
 import {
   decodeText,
   fieldNames,
   listFields,
   type ListField,
   type Mapping,
-} from '../../core/records/customer-list';
-import { ask } from '../api';
-import { dayAndTime } from '../days';
-import { Button } from '../kit/Button';
-import { DataTable } from '../kit/DataTable';
-import { Select } from '../kit/Field';
-import { FileButton } from '../kit/FilePick';
-import { Notice } from '../kit/Notice';
+} from '../../../core/records/customer-list';
+import { ask } from '../../api';
+import { dayAndTime } from '../../days';
+import { Button } from '../../kit/Button';
+import { DataTable } from '../../kit/DataTable';
+import { Select } from '../../kit/Field';
+import { FileButton } from '../../kit/FilePick';
+import { Notice } from '../../kit/Notice';
 import styles from './Records.module.css';
 
 /** A list somebody chose, as it was looked at last. */

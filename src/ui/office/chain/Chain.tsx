@@ -1,9 +1,9 @@
 import { useEffect, useState } from 'react';
-import type { ChainShops } from '../../contract/chain';
-import { ask } from '../api';
-import { Button } from '../kit/Button';
-import { DataTable } from '../kit/DataTable';
-import { Notice } from '../kit/Notice';
+import type { ChainShops } from '../../../contract/chain';
+import { ask } from '../../api';
+import { Button } from '../../kit/Button';
+import { DataTable } from '../../kit/DataTable';
+import { Notice } from '../../kit/Notice';
 import styles from './Chain.module.css';
 
 /** The shops of the chain side by side, and the way into each: to read, never to change. */

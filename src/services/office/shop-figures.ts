@@ -1,22 +1,22 @@
 import { LRUCache } from 'lru-cache';
-import type { FiguresOfShop, ShopFiguresAsked } from '../contract';
-import { success, type Result } from '../core/result';
-import { calibrationStatusOf, calibrationStatusWords } from '../core/tire/gauge';
-import { reliabilityOf } from '../core/measure/reliability';
+import type { FiguresOfShop, ShopFiguresAsked } from '../../contract';
+import { success, type Result } from '../../core/result';
+import { calibrationStatusOf, calibrationStatusWords } from '../../core/tire/gauge';
+import { reliabilityOf } from '../../core/measure/reliability';
 import {
   tableNames,
   tablesOf,
   type GaugeDue,
   type ShopFacts,
   type Sureness,
-} from '../core/records/shop-figures';
-import type { Claims } from '../core/records/shop-figures/claims';
-import { inTransaction, schemaNow } from '../data/database';
-import * as counted from '../data/shop-figures';
-import { register } from './gauges';
-import { claimsOfJob, viewJob } from './jobs';
-import { log, traceOf } from './log';
-import { refuseUnless, type Person } from './people';
+} from '../../core/records/shop-figures';
+import type { Claims } from '../../core/records/shop-figures/claims';
+import { inTransaction, schemaNow } from '../../data/database';
+import * as counted from '../../data/shop-figures';
+import { register } from '../gauges';
+import { claimsOfJob, viewJob } from '../jobs';
+import { log, traceOf } from '../log';
+import { refuseUnless, type Person } from '../people';
 
 /** What the shop did in some weeks, for its manager. */
 

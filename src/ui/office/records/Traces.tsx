@@ -1,9 +1,9 @@
 import { useEffect, useState } from 'react';
-import type { Table } from '../../core/records/table';
-import { ask } from '../api';
-import { DataTable } from '../kit/DataTable';
-import { Field, Picks, Select } from '../kit/Field';
-import { Notice } from '../kit/Notice';
+import type { Table } from '../../../core/records/table';
+import { ask } from '../../api';
+import { DataTable } from '../../kit/DataTable';
+import { Field, Picks, Select } from '../../kit/Field';
+import { Notice } from '../../kit/Notice';
 import styles from './Records.module.css';
 
 /** Who saw and changed what: of one vehicle, of one person, or all. */

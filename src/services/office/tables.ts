@@ -1,14 +1,14 @@
 import type { z } from 'zod';
-import { shopFiguresAsked } from '../contract/figures';
-import { tracesAsked } from '../contract/doors';
-import { jobFilterSchema } from '../contract/memory';
-import { invalidInput, unknownTable } from '../contract/refusals';
-import { issuesOf } from '../core/result/issues';
-import { success, type Result } from '../core/result';
-import { calibrationStatusOf, calibrationStatusWords, type Instrument } from '../core/tire/gauge';
-import type { ListedJob } from '../core/records/search';
-import { tableNames as figureNames } from '../core/records/shop-figures';
-import type { Table } from '../core/records/table';
+import { shopFiguresAsked } from '../../contract/figures';
+import { tracesAsked } from '../../contract/doors';
+import { jobFilterSchema } from '../../contract/memory';
+import { invalidInput, unknownTable } from '../../contract/refusals';
+import { issuesOf } from '../../core/result/issues';
+import { success, type Result } from '../../core/result';
+import { calibrationStatusOf, calibrationStatusWords, type Instrument } from '../../core/tire/gauge';
+import type { ListedJob } from '../../core/records/search';
+import { tableNames as figureNames } from '../../core/records/shop-figures';
+import type { Table } from '../../core/records/table';
 import {
   customersTable,
   followUpsTable,
@@ -16,15 +16,15 @@ import {
   jobsTable,
   storedSetsTable,
   type ListedGauge,
-} from '../core/records/table/lists';
-import { inTransaction } from '../data/database';
-import { listCustomers } from '../data/customers';
-import { storedSets } from '../data/wheel-sets';
-import { dueFollowUps } from './follow-ups';
-import { register } from './gauges';
-import type { Person } from './people';
-import { traces } from './looks';
-import { listJobs } from './search';
+} from '../../core/records/table/lists';
+import { inTransaction } from '../../data/database';
+import { listCustomers } from '../../data/customers';
+import { storedSets } from '../../data/wheel-sets';
+import { dueFollowUps } from '../follow-ups';
+import { register } from '../gauges';
+import type { Person } from '../people';
+import { traces } from '../looks';
+import { listJobs } from '../search';
 import { figuresOfShop } from './shop-figures';
 
 /** Every list of the shop as a table that can be taken away, by its name, narrowed as the screen is. */

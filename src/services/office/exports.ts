@@ -1,14 +1,14 @@
-import { unknownVehicle } from '../contract/refusals';
-import type { JobFilter } from '../contract/memory';
-import type { Job } from '../core/job';
-import { success, type Result } from '../core/result';
-import type { WheelSet } from '../core/records/wheel-set';
-import { inTransaction } from '../data/database';
-import { jobsOfVehicle } from '../data/jobs';
-import { findVehicleById } from '../data/vehicles';
-import { loadWheelSets } from '../data/wheel-sets';
-import { exportJob } from './jobs';
-import { listJobs } from './search';
+import { unknownVehicle } from '../../contract/refusals';
+import type { JobFilter } from '../../contract/memory';
+import type { Job } from '../../core/job';
+import { success, type Result } from '../../core/result';
+import type { WheelSet } from '../../core/records/wheel-set';
+import { inTransaction } from '../../data/database';
+import { jobsOfVehicle } from '../../data/jobs';
+import { findVehicleById } from '../../data/vehicles';
+import { loadWheelSets } from '../../data/wheel-sets';
+import { exportJob } from '../jobs';
+import { listJobs } from '../search';
 
 /** What the shop has, in open formats, to be taken elsewhere. */
 

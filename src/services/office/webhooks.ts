@@ -1,15 +1,12 @@
 import { randomBytes } from 'node:crypto';
 import { Webhook } from 'standardwebhooks';
-import type { ToldAddress } from '../contract/doors';
-import { unknownAddress } from '../contract/refusals';
-import type { Header } from '../core/job';
-import { success, type Result } from '../core/result';
-import { notesOf, plateOf } from '../core/job/header';
-import { inTransaction, type Tx } from '../data/database';
-import * as doors from '../data/doors';
-import { deriveKey } from './jobs/common';
-import { log, traceOf } from './log';
-import { refuseUnless, type Person } from './people';
+import type { ToldAddress } from '../../contract/doors';
+import { unknownAddress } from '../../contract/refusals';
+import { success, type Result } from '../../core/result';
+import { inTransaction, type Tx } from '../../data/database';
+import * as doors from '../../data/doors';
+import { log, traceOf } from '../log';
+import { refuseUnless, type Person } from '../people';
 
 /**
  * Addresses that are told when a car is handed over. What is sent is signed as Standard Webhooks has it (`webhook-id`,
@@ -62,34 +59,6 @@ export function changeWebhook(
     }
     return success(await addressesIn(tx));
   });
-}
-
-/** Noted with the hand-over itself: a server that is lost right after it loses no news. */
-export async function noteHandedOver(
-  tx: Tx,
-  job: { id: string; number: number; vehicleId: string; header: Header },
-  { at, by, proved }: { at: Date; by: string; proved: boolean },
-): Promise<void> {
-  for (const { id: webhookId } of await doors.webhooksInUse(tx)) {
-    const { label, vin } = job.header.vehicle;
-    await doors.noteNews(tx, {
-      key: deriveKey(job.id, `handed over, told to ${webhookId}`),
-      webhookId,
-      jobId: job.id,
-      body: {
-        type: 'job.handed-over',
-        timestamp: at.toISOString(),
-        data: {
-          id: job.id,
-          number: job.number,
-          vehicle: { id: job.vehicleId, label, plate: plateOf(job.header), ...(vin && { vin }) },
-          orderNumber: notesOf(job.header).orderNumber ?? null,
-          handedOverBy: by,
-          proved,
-        },
-      },
-    });
-  }
 }
 
 /** Until the next try, s: soon, then rarer, for three days in all (judgement). */

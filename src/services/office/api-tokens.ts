@@ -1,11 +1,11 @@
 import { randomBytes } from 'node:crypto';
-import type { ApiToken } from '../contract/doors';
-import { unknownToken } from '../contract/refusals';
-import { success, type Result } from '../core/result';
-import { inTransaction } from '../data/database';
-import * as doors from '../data/doors';
-import { loadShop } from '../data/shop';
-import { hashToken, refuseUnless, type Person } from './people';
+import type { ApiToken } from '../../contract/doors';
+import { unknownToken } from '../../contract/refusals';
+import { success, type Result } from '../../core/result';
+import { inTransaction } from '../../data/database';
+import * as doors from '../../data/doors';
+import { loadShop } from '../../data/shop';
+import { hashToken, refuseUnless, type Person } from '../people';
 
 /** Programs that read what the shop has; they change nothing. */
 

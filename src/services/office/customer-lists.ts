@@ -1,11 +1,11 @@
-import type { BroughtIn, CheckedList } from '../contract/doors';
-import { listChanged, unknownList } from '../contract/refusals';
-import { judgeList, readList, suggestMapping, type Mapping } from '../core/records/customer-list';
-import { planOf } from '../core/records/customer-list/plan';
-import { success, type Result } from '../core/result';
-import { inTransaction, type Tx } from '../data/database';
-import * as imports from '../data/customer-imports';
-import { refuseUnless, type Person } from './people';
+import type { BroughtIn, CheckedList } from '../../contract/doors';
+import { listChanged, unknownList } from '../../contract/refusals';
+import { judgeList, readList, suggestMapping, type Mapping } from '../../core/records/customer-list';
+import { planOf } from '../../core/records/customer-list/plan';
+import { success, type Result } from '../../core/result';
+import { inTransaction, type Tx } from '../../data/database';
+import * as imports from '../../data/customer-imports';
+import { refuseUnless, type Person } from '../people';
 
 /** Customer lists of other programs: looked at first, brought in whole, taken out again. */
 

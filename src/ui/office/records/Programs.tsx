@@ -1,11 +1,11 @@
 import { useEffect, useState } from 'react';
 import { v7 as newKey } from 'uuid';
-import type { ApiToken, ToldAddress } from '../../contract/doors';
-import { ask } from '../api';
-import { dayAndTime } from '../days';
-import { Button } from '../kit/Button';
-import { Field } from '../kit/Field';
-import { Notice } from '../kit/Notice';
+import type { ApiToken, ToldAddress } from '../../../contract/doors';
+import { ask } from '../../api';
+import { dayAndTime } from '../../days';
+import { Button } from '../../kit/Button';
+import { Field } from '../../kit/Field';
+import { Notice } from '../../kit/Notice';
 import styles from './Records.module.css';
 
 /** Programs that read: each with a token of its own, which is shown once. */

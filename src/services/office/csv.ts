@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { textsOf, type Table } from '../core/records/table';
+import { textsOf, type Table } from '../../core/records/table';
 
 /** A text that a spreadsheet would take for a formula; a negative number is none. */
 const formula = /^(?:[=+@\t\r]|-(?!\d))/;

@@ -1,11 +1,11 @@
-import { setting } from '../settings';
-import type { ChainShops } from '../contract/chain';
-import { notOfChain, unknownShop } from '../contract/refusals';
-import { success, type Result } from '../core/result';
-import { shopsTable, type ShopFacts } from '../core/records/shop-figures';
-import { databaseUrl, inOwnShop, inSchema } from '../data/database';
-import { ownSchema, schemaOfShop, shopsIn } from '../data/shops';
-import { may, type Person } from './people';
+import { setting } from '../../settings';
+import type { ChainShops } from '../../contract/chain';
+import { notOfChain, unknownShop } from '../../contract/refusals';
+import { success, type Result } from '../../core/result';
+import { shopsTable, type ShopFacts } from '../../core/records/shop-figures';
+import { databaseUrl, inOwnShop, inSchema } from '../../data/database';
+import { ownSchema, schemaOfShop, shopsIn } from '../../data/shops';
+import { may, type Person } from '../people';
 import { factsOfShop } from './shop-figures';
 
 /**
