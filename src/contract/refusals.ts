@@ -1,4 +1,4 @@
-import { failure, type Issue } from '../core/result';
+import { failure, type Issue, type Problem } from '../core/result';
 
 /**
  * What the shop says where it does not do what was asked: what happened, that nothing is lost, what to do. Every
@@ -360,3 +360,7 @@ export const serverError = () =>
   failure('server-error', 'Something went wrong here. What was stored before is safe; try again.');
 export const answerUnclear = () =>
   failure('server-error', 'The server did not answer as expected. Nothing is lost; try again.');
+
+/** Whether what a problem tells of passes by itself, and nobody knows whether it was done: connection, server, session. */
+export const mayPass = ({ code }: Problem): boolean =>
+  ['offline', 'server-error', 'busy', 'not-signed-in'].includes(code);

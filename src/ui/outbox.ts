@@ -1,4 +1,5 @@
 import { createStore, del, entries, set, type UseStore } from 'idb-keyval';
+import { mayPass } from '../contract/refusals';
 import type { Problem, Result } from '../core/result';
 
 /** Something entered on this device: its key is made once, so that sent twice it is stored once. */
@@ -204,10 +205,6 @@ const nextMs = (): number => (lastMs = Math.max(Date.now(), lastMs + 0.001));
 /** It waits for the connection, and for nobody else. */
 const isMine = ({ refused, by }: Kept, person: Kept['by']): boolean =>
   refused === undefined && (by === undefined || person === undefined || by.id === person.id);
-
-/** Troubles of the connection, the server or the session pass; what the shop refused does not. */
-const mayPass = ({ code }: Problem): boolean =>
-  ['offline', 'server-error', 'busy', 'not-signed-in'].includes(code);
 
 const nameOf = (place: string, key: string): string => `${place} ${key}`;
 

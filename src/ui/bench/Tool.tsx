@@ -1,7 +1,7 @@
 import { useEffect, useState, type ReactNode } from 'react';
-import { v7 as newKey } from 'uuid';
 import type { YardLine } from '../../contract/views';
 import { ask } from '../api';
+import { useDeeds } from '../deeds';
 import { Button } from '../kit/Button';
 import { Dialog } from '../kit/Dialog';
 import { Field } from '../kit/Field';
@@ -79,25 +79,25 @@ export function Tool({ title, children, sentence, more, formula, source, link }:
 /** Choose an open job; the sentence stands on its sheet from then on, with the way back here. */
 function TakeAlong({ sentence, link, onClose }: { sentence: string; link: string; onClose: () => void }) {
   const [lines, setLines] = useState<YardLine[]>();
-  const [problem, setProblem] = useState<string>();
+  const { once, problem, setProblem } = useDeeds();
   const [taken, setTaken] = useState<YardLine>();
-  const [key] = useState(() => newKey());
   useEffect(() => {
     void ask('yard').then((found) =>
       found.ok
         ? setLines(found.value.filter(({ state }) => state === 'open'))
-        : setProblem(found.problem.message),
+        : setProblem(() => found.problem),
     );
-  }, []);
+  }, [setProblem]);
   const take = async (line: YardLine) => {
-    const kept = await ask('note', { id: line.id, body: { key, text: sentence, link } });
-    if (kept.ok) setTaken(line);
-    setProblem(kept.ok ? undefined : kept.problem.message);
+    const kept = await once(line.id, (key) =>
+      ask('note', { id: line.id, body: { key, text: sentence, link } }),
+    );
+    if (kept?.ok) setTaken(line);
   };
   return (
     <Dialog title="Take it into a job" onClose={onClose}>
       <p className={styles.answer}>{sentence}</p>
-      {problem && <Notice tone="wrong">{problem}</Notice>}
+      {problem && <Notice tone="wrong">{problem.message}</Notice>}
       {taken ? (
         <Notice tone="right">
           It stands on job {taken.number}, {taken.label}. <a href={`/jobs/${taken.id}`}>Open the job</a>

@@ -1,12 +1,14 @@
 import { useEffect, useRef, useState } from 'react';
 import { v7 as newKey } from 'uuid';
 import type { BodyOf } from '../../contract';
+import type { Problem } from '../../core/result';
 import { lampSeen, type LampWay } from '../../core/car/lamp/ways';
 import { distance, parse, temperature, type UnitChoice } from '../../core/measure/units';
 import { celsiusAt, hoursFrom, nightsOf, type Hour } from '../../core/measure/weather';
 import type { KnownVehicle } from '../../contract/views';
 import { ask } from '../api';
 import { shopNow, shopTime } from '../clock';
+import { useDeeds } from '../deeds';
 import { monitoringFrom, tpmsOf } from '../parts/Monitoring';
 import { noWork, serviceOf } from '../parts/WorkDone';
 import { useWeather } from '../parts/use-weather';
@@ -52,11 +54,10 @@ export function useBooking({ units, followUp, vehicle, plannedSet }: Beforehand)
   const [work, setWork] = useState(noWork);
   const [monitoring, setMonitoring] = useState(() => monitoringFrom(undefined, units));
   const [errors, setErrors] = useState<Errors>({});
-  const [problem, setProblem] = useState<string>();
-  const [busy, setBusy] = useState(false);
+  const { once, busy, problem } = useDeeds();
+  /** The page of the job is on its way. */
+  const [booked, setBooked] = useState(false);
   const form = useRef<HTMLFormElement>(null);
-  /** One booking has one key, however often the button is pressed. */
-  const keys = useRef({ job: '', lamp: '' });
   const set = (name: keyof Entries) => (value: string) => {
     setEntries((now) => ({ ...now, [name]: value }));
     setErrors((now) => ({ ...now, [name]: undefined }));
@@ -86,11 +87,7 @@ export function useBooking({ units, followUp, vehicle, plannedSet }: Beforehand)
       requestAnimationFrame(() => form.current?.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus());
       return;
     }
-    keys.current.job ||= newKey();
-    keys.current.lamp ||= newKey();
-    setBusy(true);
-    const body: BodyOf<'bookIn'> = {
-      key: keys.current.job,
+    const body: Omit<BodyOf<'bookIn'>, 'key'> = {
       vehicle: {
         ...read.vehicle,
         ...(entries.profile ? { profile: entries.profile } : isNewKind && own.tpms && { tpms: own.tpms }),
@@ -101,17 +98,14 @@ export function useBooking({ units, followUp, vehicle, plannedSet }: Beforehand)
       ...(followUp && { followUpOf: followUp.id }),
       ...(plannedSet && { plannedSet: plannedSet.id }),
       climate: { ...(entries.nowC === '' && outdoors), ...(read.nowC !== undefined && { nowC: read.nowC }) },
-      observations: lamp
-        ? [{ key: keys.current.lamp, observation: { ...lampSeen(lamp), at: shopTime() } }]
-        : [],
+      observations: lamp ? [{ key: newKey(), observation: { ...lampSeen(lamp), at: shopTime() } }] : [],
     };
-    const booked = await ask('bookIn', { body });
-    if (booked.ok) return window.location.assign(`/jobs/${booked.value.id}`);
-    setBusy(false);
-    setProblem(booked.problem.message);
+    const answer = await once('book in', (key) => ask('bookIn', { body: { key, ...body } }));
     // Somebody else booked it in meanwhile: that job is where to go on.
-    const there = booked.problem.code === 'already-open' ? booked.problem.issues?.[0]?.message : undefined;
-    if (there) window.location.assign(`/jobs/${there}`);
+    const there = !answer || answer.ok ? answer?.value.id : idOfOpenJob(answer.problem);
+    if (there === undefined) return;
+    setBooked(true);
+    window.location.assign(`/jobs/${there}`);
   };
 
   return {
@@ -128,11 +122,15 @@ export function useBooking({ units, followUp, vehicle, plannedSet }: Beforehand)
     work,
     setWork,
     outdoors,
-    problem,
-    busy,
+    problem: problem?.message,
+    busy: booked || busy !== undefined,
     bookIn,
   };
 }
+
+/** The job that is open already, where that is why. */
+const idOfOpenJob = ({ code, issues }: Problem): string | undefined =>
+  code === 'already-open' ? issues?.[0]?.message : undefined;
 
 /** The vehicle on file with this plate or VIN, looked up while they are typed. */
 function useKnownVehicle(

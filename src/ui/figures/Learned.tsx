@@ -1,10 +1,10 @@
 import { useState } from 'react';
-import { v7 as newKey } from 'uuid';
 import { partName, type RepairOutcome } from '../../core/job/repair-outcome';
 import { historyMayMoveBy, plainChance } from '../../core/judgement/diagnosis';
 import { findingCodes, recordOf } from '../../core/catalogue/finding';
 import type { ConfirmedVisit, ShopFigures } from '../../contract/views';
 import { ask } from '../api';
+import { useDeeds } from '../deeds';
 import { Button } from '../kit/Button';
 import { Notice } from '../kit/Notice';
 import styles from './Figures.module.css';
@@ -16,17 +16,17 @@ export function Learned({ initial, mayChange }: { initial: ShopFigures; mayChang
   const [figures, setFigures] = useState(initial);
   /** Taken back on this screen: they stay in sight, so that they can be put back. */
   const [taken, setTaken] = useState<ConfirmedVisit[]>([]);
-  const [busy, setBusy] = useState<string>();
-  const [problem, setProblem] = useState<string>();
+  const { once, busy, problem } = useDeeds();
+  /** The visit that is being changed. */
+  const [at, setAt] = useState<string>();
 
   const say = async (visit: ConfirmedVisit, parts: RepairOutcome[]) => {
-    setBusy(visit.jobId);
-    setProblem(undefined);
-    const stored = await ask('confirm', { id: visit.jobId, body: { key: newKey(), parts } });
-    const fresh = await ask('figures');
-    setBusy(undefined);
-    if (!stored.ok) return setProblem(stored.problem.message);
-    if (!fresh.ok) return setProblem(fresh.problem.message);
+    setAt(visit.jobId);
+    const fresh = await once(`${visit.jobId} ${JSON.stringify(parts)}`, async (key) => {
+      const stored = await ask('confirm', { id: visit.jobId, body: { key, parts } });
+      return stored.ok ? ask('figures') : stored;
+    });
+    if (!fresh?.ok) return;
     setFigures(fresh.value);
     setTaken((before) => [
       ...before.filter(({ jobId }) => jobId !== visit.jobId),
@@ -84,7 +84,7 @@ export function Learned({ initial, mayChange }: { initial: ShopFigures; mayChang
           </table>
         </>
       )}
-      {problem && <Notice tone="wrong">{problem}</Notice>}
+      {problem && <Notice tone="wrong">{problem.message}</Notice>}
       <ul className={styles.visits}>
         {[...figures.visits, ...taken].map((visit) => {
           const isTaken = taken.includes(visit);
@@ -101,7 +101,7 @@ export function Learned({ initial, mayChange }: { initial: ShopFigures; mayChang
               </div>
               {mayChange && (
                 <Button
-                  busy={busy === visit.jobId ? 'Saving…' : undefined}
+                  busy={at === visit.jobId ? busy : undefined}
                   onClick={() => void say(visit, isTaken ? visit.parts : [])}
                 >
                   {isTaken ? 'Put back' : 'Take back'}

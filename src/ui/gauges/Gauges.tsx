@@ -1,6 +1,5 @@
 import { CircleCheck, CircleDashed, CircleX, Hourglass } from 'lucide-react';
-import { useRef, useState } from 'react';
-import { v7 as newKey } from 'uuid';
+import { useState } from 'react';
 import {
   calibrationOf,
   checkEveryDays,
@@ -11,6 +10,7 @@ import {
 } from '../../core/tire/gauge';
 import { format, formatDifference, parse, pressure, type UnitChoice } from '../../core/measure/units';
 import { ask } from '../api';
+import { useDeeds } from '../deeds';
 import { Button } from '../kit/Button';
 import buttonStyles from '../kit/Button.module.css';
 import { Choice, Field } from '../kit/Field';
@@ -183,19 +183,15 @@ function NewGauge({ units, onAdded }: { units: UnitChoice; onAdded: (gauges: Ins
   const [kind, setKind] = useState<Instrument['kind']>('digital');
   const [step, setStep] = useState('');
   const [error, setError] = useState<string>();
-  const [problem, setProblem] = useState<string>();
-  const key = useRef('');
+  const { once, busy, problem } = useDeeds();
   const add = async () => {
     const read = parse(pressure, step, units.pressure);
     if (!read.ok || read.value.base <= 0) return setError('The smallest step it shows, as a figure above 0.');
-    key.current ||= newKey();
-    const asked = { key: key.current, name, kind, resolutionKPa: read.value.base };
-    const added = await ask('addGauge', { body: asked });
-    if (!added.ok) return setProblem(added.problem.message);
-    key.current = '';
+    const asked = { name, kind, resolutionKPa: read.value.base };
+    const added = await once('new gauge', (key) => ask('addGauge', { body: { key, ...asked } }));
+    if (!added?.ok) return;
     setName('');
     setStep('');
-    setProblem(undefined);
     onAdded(added.value);
   };
   return (
@@ -220,9 +216,9 @@ function NewGauge({ units, onAdded }: { units: UnitChoice; onAdded: (gauges: Ins
         />
       </div>
       <Choice label="Kind" options={kinds} value={kind} onValue={setKind} />
-      {problem && <Notice tone="wrong">{problem}</Notice>}
+      {problem && <Notice tone="wrong">{problem.message}</Notice>}
       <div>
-        <Button type="submit" disabled={name.trim() === '' || step.trim() === ''}>
+        <Button type="submit" busy={busy} disabled={name.trim() === '' || step.trim() === ''}>
           Add this gauge
         </Button>
       </div>

@@ -5,6 +5,7 @@ import { calibrationOf, checkPlanKPa, type Instrument } from '../../core/tire/ga
 import { checkPointSchema } from '../../core/job/schemas/instrument';
 import { figure, parse, pressure, type UnitChoice } from '../../core/measure/units';
 import { ask } from '../api';
+import { useDeeds } from '../deeds';
 
 /** Five points going up and the same coming down. */
 export const plan = [
@@ -47,8 +48,7 @@ export function useGaugeCheck(gauge: Instrument, units: UnitChoice) {
     at?: string;
     read?: string;
   }>({});
-  const [problem, setProblem] = useState<string>();
-  const [busy, setBusy] = useState(false);
+  const { once, busy, problem } = useDeeds();
   const [done, setDone] = useState<Instrument>();
 
   useEffect(() => {
@@ -92,18 +92,15 @@ export function useGaugeCheck(gauge: Instrument, units: UnitChoice) {
     if (!uncertainty.ok || wrong.reference) return;
     const key = draft.key || newKey();
     keep({ ...draft, key });
-    setBusy(true);
-    const stored = await ask('recordCheck', {
-      id: gauge.id,
-      body: {
-        key,
-        reference: draft.reference,
-        referenceUncertaintyKPa: uncertainty.value.base,
-        points: draft.points,
-      },
-    });
-    setBusy(false);
-    if (!stored.ok) return setProblem(stored.problem.message);
+    const body = {
+      key,
+      reference: draft.reference,
+      referenceUncertaintyKPa: uncertainty.value.base,
+      points: draft.points,
+    };
+    // Its key is the draft's: it is kept on this device with it.
+    const stored = await once('check', () => ask('recordCheck', { id: gauge.id, body }));
+    if (!stored?.ok) return;
     localStorage.removeItem(storage);
     setDone(stored.value);
   };
@@ -120,7 +117,7 @@ export function useGaugeCheck(gauge: Instrument, units: UnitChoice) {
     errors,
     takePoint,
     store,
-    problem,
+    problem: problem?.message,
     busy,
     done,
   };

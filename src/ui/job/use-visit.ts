@@ -3,11 +3,12 @@ import { flushSync } from 'react-dom';
 import { v7 as newKey } from 'uuid';
 import type { Job, Observation } from '../../core/job';
 import type { BodyOf, HeaderChanges } from '../../contract';
-import type { Problem, Result } from '../../core/result';
+import { success, type Problem, type Result } from '../../core/result';
 import type { Serviced } from '../../core/sensor/service';
 import type { VisitView } from '../../contract/views';
 import { ask } from '../api';
 import { heardShop, shopTime } from '../clock';
+import { useDeeds } from '../deeds';
 import type { Outbox } from '../outbox';
 import { keepView, keptView } from './kept-view';
 import { outboxOfJob, withWaiting, type Waiting } from './outbox';
@@ -62,50 +63,41 @@ export interface Visit {
 export function useVisit(initial: VisitView, person: { id: string; name: string }): Visit {
   const { view, setView, refresh } = useView(initial);
   const [connected, setConnected] = useState(true);
-  const { busy, setBusy } = useBusy();
-  const [problem, setProblem] = useState<Problem>();
+  const { once, busy, problem, setProblem } = useDeeds();
+  const seconds = useSeconds(busy);
   const { id } = initial;
-  /** The key of each thing that was tried and not answered, so that a second try is the same thing. */
-  const keys = useRef(new Map<string, string>());
-
   /** A connection that is away needs nobody; a session that ended needs somebody to sign in. */
-  const setSignedOutProblem = useCallback((found: Problem) => {
-    if (found.code === 'not-signed-in') setProblem(found);
-    if (found.code === 'offline') setConnected(false);
-  }, []);
+  const setSignedOutProblem = useCallback(
+    (found: Problem) => {
+      if (found.code === 'not-signed-in') setProblem(() => found);
+      if (found.code === 'offline') setConnected(false);
+    },
+    [setProblem],
+  );
   const onStored = useCallback(
     (fresh: VisitView) => {
       // At once: what was on its way is taken off the list right after.
       flushSync(() => setView((now) => newer(now, fresh)));
       setProblem((now) => (now?.code === 'not-signed-in' ? undefined : now));
     },
-    [setView],
+    [setView, setProblem],
   );
   const { outbox, waiting } = useOutbox(id, onStored, setSignedOutProblem, person);
 
   useNews(id, view.revision, { refresh, outbox, setConnected });
 
   const act: Act = async (what, name, body) => {
-    if (busy) return false;
-    setBusy({ what, seconds: 0 });
-    setProblem(undefined);
-    const thing = `${name} ${JSON.stringify(body)}`;
-    const key = keys.current.get(thing) ?? newKey();
-    keys.current.set(thing, key);
-    // With its key it is the body again that it was taken from.
-    const keyed: unknown = { key, ...(body as object) };
-    const answer = await ask(name, { id, as: person.id, body: keyed as BodyOf<typeof name> });
-    if (answer.ok || !['busy', 'offline', 'server-error'].includes(answer.problem.code))
-      keys.current.delete(thing);
-    if (answer.ok) {
+    const answer = await once(
+      `${name} ${JSON.stringify(body)}`,
+      // With its key it is the body again that it was taken from.
+      (key) => ask(name, { id, as: person.id, body: { key, ...(body as object) } as BodyOf<typeof name> }),
+      what,
+    );
+    if (answer?.ok) {
       const { value } = answer;
       if ('job' in value) setView((now) => newer(now, value));
-    } else {
-      setProblem(answer.problem);
-      void refresh();
-    }
-    setBusy(undefined);
-    return answer.ok;
+    } else if (answer) void refresh();
+    return answer?.ok ?? false;
   };
 
   /** Sends it now; without a connection it is kept on this device, and goes out later. */
@@ -114,24 +106,19 @@ export function useVisit(initial: VisitView, person: { id: string; name: string 
     send: (key: string) => Promise<Result<VisitView>>,
     kept: (key: string) => Waiting,
   ): Promise<boolean> => {
-    if (busy) return false;
-    const key = keys.current.get(thing) ?? newKey();
-    setBusy({ what: 'Saving…', seconds: 0 });
-    setProblem(undefined);
-    keys.current.set(thing, key);
-    const answer = await send(key);
-    setBusy(undefined);
-    if (!answer.ok && answer.problem.code === 'offline') {
+    const sent = await once(thing, async (key): Promise<Result<VisitView | 'kept'>> => {
+      const answer = await send(key);
+      if (answer.ok || answer.problem.code !== 'offline') return answer;
       outbox?.add(kept(key));
-      return true;
+      return success('kept' as const);
+    });
+    if (!sent) return false;
+    if (!sent.ok) void refresh();
+    else if (sent.value !== 'kept') {
+      const { value } = sent;
+      setView((now) => newer(now, value));
     }
-    if (answer.ok || answer.problem.code !== 'server-error') keys.current.delete(thing);
-    if (answer.ok) setView((now) => newer(now, answer.value));
-    else {
-      setProblem(answer.problem);
-      void refresh();
-    }
-    return answer.ok;
+    return sent.ok;
   };
 
   const edit: Visit['edit'] = (changes) => {
@@ -164,9 +151,9 @@ export function useVisit(initial: VisitView, person: { id: string; name: string 
     facts,
     waiting,
     connected,
-    busy,
+    busy: busy === undefined ? undefined : { what: busy, seconds },
     problem,
-    dismissProblem: () => setProblem(undefined),
+    dismissProblem: () => setProblem(() => undefined),
     dismissRefused: (key) => outbox?.dismiss(key),
     record: (observation, replaces) =>
       outbox?.add({ key: newKey(), observation, ...(replaces && { replaces }) }),
@@ -193,15 +180,18 @@ function useView(initial: VisitView) {
   return { view, setView, refresh };
 }
 
-/** What is going on, with its seconds. */
-function useBusy() {
-  const [busy, setBusy] = useState<Visit['busy']>();
+/** For how many seconds something has been going on. */
+function useSeconds(what: string | undefined): number {
+  const [seconds, setSeconds] = useState(0);
   useEffect(() => {
-    if (!busy) return undefined;
-    const timer = setInterval(() => setBusy((now) => now && { ...now, seconds: now.seconds + 1 }), 1000);
-    return () => clearInterval(timer);
-  }, [busy?.what]); // eslint-disable-line react-hooks/exhaustive-deps -- restarts with the thing, not with its seconds
-  return { busy, setBusy };
+    if (what === undefined) return undefined;
+    const timer = setInterval(() => setSeconds((now) => now + 1), 1000);
+    return () => {
+      clearInterval(timer);
+      setSeconds(0);
+    };
+  }, [what]);
+  return seconds;
 }
 
 /** Listens for news of the job, and for the connection; what was entered meanwhile goes out with each. */

@@ -1,6 +1,6 @@
-import { useRef, useState } from 'react';
-import { v7 as newKey } from 'uuid';
+import { useState } from 'react';
 import { ask } from '../api';
+import { useDeeds } from '../deeds';
 import { Button } from '../kit/Button';
 import { Dialog } from '../kit/Dialog';
 import formStyles from '../kit/Forms.module.css';
@@ -8,19 +8,12 @@ import { Notice } from '../kit/Notice';
 
 /** The car does something else than its procedure says: what, for whoever keeps the library. */
 export function FlagDialog({ runKey, onClose }: { runKey: string; onClose: () => void }) {
-  const key = useRef(newKey());
   const [instead, setInstead] = useState('');
-  const [busy, setBusy] = useState<string>();
-  const [said, setSaid] = useState<{ tone: 'right' | 'wrong'; text: string }>();
+  const { once, busy, problem } = useDeeds();
+  const [isSaved, setSaved] = useState(false);
   const send = async () => {
-    setBusy('Saving…');
-    const kept = await ask('flagProcedure', { id: runKey, body: { key: key.current, instead } });
-    setBusy(undefined);
-    setSaid(
-      kept.ok
-        ? { tone: 'right', text: 'Saved with the procedure. Whoever follows it next sees it.' }
-        : { tone: 'wrong', text: kept.problem.message },
-    );
+    const kept = await once('flag', (key) => ask('flagProcedure', { id: runKey, body: { key, instead } }));
+    setSaved(kept?.ok ?? false);
   };
   return (
     <Dialog title="The procedure is wrong for this car" onClose={onClose}>
@@ -41,9 +34,10 @@ export function FlagDialog({ runKey, onClose }: { runKey: string; onClose: () =>
           />
         </label>
         <p className={formStyles.soft}>At which step it was is kept by itself.</p>
-        {said && <Notice tone={said.tone}>{said.text}</Notice>}
+        {isSaved && <Notice tone="right">Saved with the procedure. Whoever follows it next sees it.</Notice>}
+        {problem && <Notice tone="wrong">{problem.message}</Notice>}
         <div className={formStyles.actions}>
-          {said?.tone === 'right' ? (
+          {isSaved ? (
             <Button weight="main" onClick={onClose}>
               Go on
             </Button>

@@ -1,5 +1,4 @@
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
-import { v7 as newKey } from 'uuid';
 import type { AnswerOf, BodyOf, RunView } from '../../contract';
 import type { Procedure } from '../../core/relearn/procedure';
 import {
@@ -12,6 +11,7 @@ import {
 } from '../../core/relearn/run';
 import type { Problem } from '../../core/result';
 import { ask } from '../api';
+import { useDeeds } from '../deeds';
 import type { Kept, Outbox } from '../outbox';
 import { tellingOf, tellingsOf, type Telling } from './tellings';
 
@@ -49,9 +49,9 @@ export function useRun(initial: RunView, person: NonNullable<Kept['by']>): RunOn
   const { key } = initial;
   const { view, setView, clock } = useRunView(initial);
   const [connected, setConnected] = useState(true);
-  const [busy, setBusy] = useState<string>();
-  const [problem, setProblem] = useState<Problem>();
-  const outbox = useTellings(key, person, setView, setProblem);
+  const { once, busy, problem, setProblem } = useDeeds();
+  const onProblem = useCallback((found: Problem) => setProblem(() => found), [setProblem]);
+  const outbox = useTellings(key, person, setView, onProblem);
   const waiting = useSyncExternalStore(
     outbox?.subscribe ?? (() => () => undefined),
     outbox?.items ?? (() => none),
@@ -96,12 +96,12 @@ export function useRun(initial: RunView, person: NonNullable<Kept['by']>): RunOn
   const working = useRef(false);
   const tell = useCallback(
     (...happenings: Happening[]) => {
-      setProblem(undefined);
+      setProblem(() => undefined);
       if (working.current)
         held.current.push(...happenings.map((happening) => ({ atMs: performance.now(), happening })));
       else tellOfPast(happenings.map((happening) => ({ agoS: 0, happening })));
     },
-    [tellOfPast],
+    [tellOfPast, setProblem],
   );
 
   // Time ended it, and nobody told the shop: this does.
@@ -111,30 +111,26 @@ export function useRun(initial: RunView, person: NonNullable<Kept['by']>): RunOn
   }, [endedByTime, tellOfPast]);
 
   const settled = useCallback(() => (outbox ? emptied(outbox) : Promise.resolve()), [outbox]);
-  const keys = useRef(new Map<string, string>());
   const act: RunOnScreen['act'] = async (what, name, body) => {
     if (working.current) return false;
     working.current = true;
-    setBusy(what);
-    setProblem(undefined);
-    const thing = `${name} ${JSON.stringify(body)}`;
-    const deed = keys.current.get(thing) ?? newKey();
-    keys.current.set(thing, deed);
-    // With its key it is the body again that it was taken from.
-    const keyed: unknown = { ...body, key: deed };
-    // The shop must know first what was told before: it goes by that.
-    await settled();
-    const answer = await ask(name, { id: key, body: keyed as BodyOf<typeof name> });
-    if (answer.ok || !['offline', 'server-error'].includes(answer.problem.code)) keys.current.delete(thing);
-    if (answer.ok) setView(answer.value as AnswerOf<Deed>);
-    else setProblem(answer.problem);
-    setBusy(undefined);
+    const answer = await once(
+      `${name} ${JSON.stringify(body)}`,
+      async (deed) => {
+        // The shop must know first what was told before: it goes by that.
+        await settled();
+        // With its key it is the body again that it was taken from.
+        return ask(name, { id: key, body: { ...body, key: deed } as unknown as BodyOf<typeof name> });
+      },
+      what,
+    );
+    if (answer?.ok) setView(answer.value as AnswerOf<Deed>);
     working.current = false;
     tellOfPast(
       held.current.map(({ atMs, happening }) => ({ agoS: (performance.now() - atMs) / 1000, happening })),
     );
     held.current = [];
-    return answer.ok;
+    return answer?.ok ?? false;
   };
 
   return {

@@ -1,25 +1,27 @@
-import { useRef, useState } from 'react';
-import { v7 as newKey } from 'uuid';
+import { useState } from 'react';
 import { ask } from '../api';
+import { useDeeds } from '../deeds';
 
 /**
  * Starts a relearn and goes there; pressed twice it is started once. What must have arrived before it, such as how the
  * last one ended, is waited for.
  */
 export function useStart(jobId: string, before: () => Promise<void> = () => Promise.resolve()) {
-  const key = useRef(newKey());
-  const [starting, setStarting] = useState<string>();
-  const [problem, setProblem] = useState<string>();
-  const start = (asked: { procedure: string } | { retryOf: string }) => {
-    setStarting('Starting…');
-    setProblem(undefined);
-    void before()
-      .then(() => ask('startRun', { id: jobId, body: { key: key.current, ...asked } }))
-      .then((begun) => {
-        if (begun.ok) return window.location.assign(`/runs/${begun.value.key}`);
-        setStarting(undefined);
-        setProblem(begun.problem.message);
-      });
-  };
-  return { starting, problem, start };
+  const { once, busy, problem } = useDeeds();
+  /** The page is on its way. */
+  const [begun, setBegun] = useState(false);
+  const start = (asked: { procedure: string } | { retryOf: string }) =>
+    void once(
+      'start a relearn',
+      async (key) => {
+        await before();
+        return ask('startRun', { id: jobId, body: { key, ...asked } });
+      },
+      'Starting…',
+    ).then((answer) => {
+      if (!answer?.ok) return;
+      setBegun(true);
+      window.location.assign(`/runs/${answer.value.key}`);
+    });
+  return { starting: begun ? 'Starting…' : busy, problem: problem?.message, start };
 }

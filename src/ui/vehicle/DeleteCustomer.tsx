@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import { v7 as newKey } from 'uuid';
 import { ask } from '../api';
+import { useDeeds } from '../deeds';
 import { Button } from '../kit/Button';
 import { Dialog } from '../kit/Dialog';
 import { Notice } from '../kit/Notice';
@@ -9,15 +9,10 @@ import styles from '../kit/Forms.module.css';
 /** Deletes what is known of a customer at their wish; what their wheels had stays, as facts of nobody. */
 export function DeleteCustomer({ id, name }: { id: string; name: string }) {
   const [isOpen, setOpen] = useState(false);
-  const [key] = useState(() => newKey());
-  const [busy, setBusy] = useState(false);
-  const [problem, setProblem] = useState<string>();
+  const { once, busy, problem } = useDeeds();
   const erase = async () => {
-    setBusy(true);
-    const erased = await ask('eraseCustomer', { id, body: { key } });
-    setBusy(false);
-    if (!erased.ok) return setProblem(erased.problem.message);
-    window.location.assign('/find');
+    const erased = await once('delete', (key) => ask('eraseCustomer', { id, body: { key } }), 'Deleting…');
+    if (erased?.ok) window.location.assign('/find');
   };
   return (
     <>
@@ -30,9 +25,9 @@ export function DeleteCustomer({ id, name }: { id: string; name: string }) {
             undone.
           </p>
           <p>Backups made before still hold it, until they are removed.</p>
-          {problem && <Notice tone="wrong">{problem}</Notice>}
+          {problem && <Notice tone="wrong">{problem.message}</Notice>}
           <div className={styles.actions}>
-            <Button weight="main" busy={busy ? 'Deleting…' : undefined} onClick={() => void erase()}>
+            <Button weight="main" busy={busy} onClick={() => void erase()}>
               Delete it for good
             </Button>
             <Button onClick={() => setOpen(false)}>Do not delete</Button>

@@ -1,5 +1,4 @@
-import { useRef, useState } from 'react';
-import { v7 as newKey } from 'uuid';
+import { useState } from 'react';
 import {
   aboutWords,
   dayAfter,
@@ -11,6 +10,7 @@ import {
 } from '../../core/records/follow-up';
 import { walkingOrder, type Position } from '../../core/names/wheel';
 import { ask } from '../api';
+import { useDeeds } from '../deeds';
 import { day } from '../days';
 import { Button } from '../kit/Button';
 import { Field, Select } from '../kit/Field';
@@ -153,25 +153,18 @@ function NewFollowUp({
   const [wheel, setWheel] = useState<Position | ''>(one.wheel ?? '');
   const [note, setNote] = useState(one.note);
   const [dueOn, setDueOn] = useState(one.dueOn);
-  const [problem, setProblem] = useState<string>();
-  const key = useRef('');
+  const { once, busy, problem } = useDeeds();
   const add = async () => {
-    key.current ||= newKey();
-    const added = await ask('addFollowUp', {
-      body: {
-        key: key.current,
-        vehicle,
-        ...(job && { job }),
-        about,
-        ...(wheel && { wheel }),
-        note: note.trim(),
-        dueOn,
-      },
-    });
-    if (!added.ok) return setProblem(added.problem.message);
-    key.current = '';
-    setProblem(undefined);
-    onAdded();
+    const body = {
+      vehicle,
+      ...(job && { job }),
+      about,
+      ...(wheel && { wheel }),
+      note: note.trim(),
+      dueOn,
+    };
+    const added = await once('new follow-up', (key) => ask('addFollowUp', { body: { key, ...body } }));
+    if (added?.ok) onAdded();
   };
   return (
     <form
@@ -204,10 +197,10 @@ function NewFollowUp({
       )}
       <Field label="Note" value={note} onValue={setNote} maxLength={500} />
       <Field label="Due" type="date" value={dueOn} onValue={setDueOn} />
-      <Button type="submit" disabled={dueOn === ''}>
+      <Button type="submit" busy={busy} disabled={dueOn === ''}>
         Note it
       </Button>
-      {problem && <Notice tone="wrong">{problem}</Notice>}
+      {problem && <Notice tone="wrong">{problem.message}</Notice>}
     </form>
   );
 }

@@ -1,7 +1,7 @@
-import { useRef, useState } from 'react';
-import { v7 as newKey } from 'uuid';
+import { useState } from 'react';
 import type { Found } from '../../core/records/search';
 import { ask } from '../api';
+import { useDeeds } from '../deeds';
 import { day } from '../days';
 import { Button } from '../kit/Button';
 import { Field } from '../kit/Field';
@@ -23,24 +23,19 @@ type Vehicle = Extract<Found, { kind: 'vehicle' }>;
 export function Merges({ vehicleId, merges }: { vehicleId: string; merges: PastMerge[] }) {
   const [text, setText] = useState('');
   const [found, setFound] = useState<Vehicle[]>();
-  const [problem, setProblem] = useState<string>();
-  const keys = useRef(new Map<string, string>());
+  const { once, problem } = useDeeds();
   const look = async () => {
-    const answered = await ask('find', { query: { q: text } });
-    if (!answered.ok) return setProblem(answered.problem.message);
+    const answered = await once(text, () => ask('find', { query: { q: text } }));
+    if (!answered?.ok) return;
     setFound(answered.value.flatMap((one) => (one.kind === 'vehicle' && one.id !== vehicleId ? [one] : [])));
   };
   const merge = async (gone: string) => {
-    const key = keys.current.get(gone) ?? newKey();
-    keys.current.set(gone, key);
-    const merged = await ask('mergeVehicles', { id: vehicleId, body: { key, gone } });
-    if (!merged.ok) return setProblem(merged.problem.message);
-    window.location.reload();
+    const merged = await once(gone, (key) => ask('mergeVehicles', { id: vehicleId, body: { key, gone } }));
+    if (merged?.ok) window.location.reload();
   };
   const undo = async (key: string) => {
-    const undone = await ask('undoMerge', { id: key, body: {} });
-    if (!undone.ok) return setProblem(undone.problem.message);
-    window.location.reload();
+    const undone = await once(key, () => ask('undoMerge', { id: key, body: {} }));
+    if (undone?.ok) window.location.reload();
   };
   return (
     <div className={styles.merges}>
@@ -85,7 +80,7 @@ export function Merges({ vehicleId, merges }: { vehicleId: string; merges: PastM
         ))}
         {found?.length === 0 && <li>No other record is called so.</li>}
       </ul>
-      {problem && <Notice tone="wrong">{problem}</Notice>}
+      {problem && <Notice tone="wrong">{problem.message}</Notice>}
     </div>
   );
 }

@@ -1,5 +1,4 @@
-import { useRef, useState } from 'react';
-import { v7 as newKey } from 'uuid';
+import { useState } from 'react';
 import type { Tpms } from '../../core/job';
 import { monitoredWheels } from '../../core/job/placard';
 import { groupedId } from '../../core/names/sensor-id';
@@ -14,6 +13,7 @@ import {
 } from '../../core/records/wheel-set';
 import { afterSwapWords, placeWords } from '../../core/records/wheel-set/words';
 import { ask } from '../api';
+import { useDeeds } from '../deeds';
 import { Button } from '../kit/Button';
 import { Dialog } from '../kit/Dialog';
 import { Choice, Field } from '../kit/Field';
@@ -44,21 +44,16 @@ export function SwapDialog({
 }) {
   const [place, setPlace] = useState<Exclude<Place, 'car'>>(set.place === 'shop' ? 'shop' : 'customer');
   const [rack, setRack] = useState(set.rack ?? '');
-  const [busy, setBusy] = useState(false);
-  const [problem, setProblem] = useState<string>();
-  const key = useRef('');
+  const { once, busy, problem } = useDeeds();
   const unknown = wheelsWithoutId(set, monitoredWheels({ vehicle: { tpms: job.tpms } }));
   const swap = async () => {
-    key.current ||= newKey();
-    setBusy(true);
     const off = { place, rack: place === 'shop' && rack.trim() ? rack.trim() : null };
-    const swapped = await ask('swapSets', {
-      id: job.id,
-      body: { key: key.current, version: job.version, set: set.id, off },
-    });
-    if (swapped.ok) return window.location.assign(`/jobs/${job.id}`);
-    setBusy(false);
-    setProblem(swapped.problem.message);
+    const swapped = await once(
+      'swap',
+      (key) => ask('swapSets', { id: job.id, body: { key, version: job.version, set: set.id, off } }),
+      'Storing…',
+    );
+    if (swapped?.ok) window.location.assign(`/jobs/${job.id}`);
   };
   return (
     <Dialog title={`Put ${set.label} on the car`} onClose={onClose}>
@@ -89,9 +84,9 @@ export function SwapDialog({
           </>
         )}
         <p>Wheel nuts to the maker’s torque, checked again after about 100 km.</p>
-        {problem && <Notice tone="wrong">{problem}</Notice>}
+        {problem && <Notice tone="wrong">{problem.message}</Notice>}
         <div className={styles.actions}>
-          <Button weight="main" busy={busy ? 'Storing…' : undefined} onClick={() => void swap()}>
+          <Button weight="main" busy={busy} onClick={() => void swap()}>
             The wheels are on: go on with job {job.number}
           </Button>
         </div>

@@ -1,5 +1,4 @@
 import { useEffect, useRef, useState } from 'react';
-import { v7 as newKey } from 'uuid';
 import type { BroughtIn, CheckedList } from '../../../contract/doors';
 import {
   decodeText,
@@ -9,6 +8,7 @@ import {
   type Mapping,
 } from '../../../core/records/customer-list';
 import { ask } from '../../api';
+import { useDeeds } from '../../deeds';
 import { dayAndTime } from '../../days';
 import { Button } from '../../kit/Button';
 import { DataTable } from '../../kit/DataTable';
@@ -19,7 +19,6 @@ import styles from './Records.module.css';
 
 /** A list somebody chose, as it was looked at last. */
 interface Chosen {
-  key: string;
   name: string;
   text: string;
   checked: CheckedList;
@@ -32,8 +31,9 @@ const counted = (count: number, one: string, many: string) => `${count} ${count 
 export function BringIn() {
   const [lists, setLists] = useState<BroughtIn[]>([]);
   const [chosen, setChosen] = useState<Chosen>();
-  const [busy, setBusy] = useState<string>();
-  const [problem, setProblem] = useState<string>();
+  const { once, busy, problem, setProblem } = useDeeds();
+  /** How far the list that is being brought in has come. */
+  const [progress, setProgress] = useState<string>();
   const [said, setSaid] = useState<string>();
   const load = async () => {
     const found = await ask('customerLists');
@@ -45,48 +45,51 @@ export function BringIn() {
   }, []);
 
   const check = async (list: Omit<Chosen, 'checked'>, mapping?: Mapping) => {
-    setBusy('Looking…');
-    setProblem(undefined);
     setSaid(undefined);
-    const checked = await ask('checkList', { body: { text: list.text, ...(mapping && { mapping }) } });
-    setBusy(undefined);
-    if (checked.ok) setChosen({ ...list, checked: checked.value });
-    else setProblem(checked.problem.message);
+    const asked = { body: { text: list.text, ...(mapping && { mapping }) } };
+    const checked = await once(`look at ${list.name}`, () => ask('checkList', asked), 'Looking…');
+    if (checked?.ok) setChosen({ ...list, checked: checked.value });
   };
   const take = async (file: File) => {
     const text = decodeText(new Uint8Array(await file.arrayBuffer()));
-    if (text.ok) return check({ key: newKey(), name: file.name, text: text.value });
+    if (text.ok) return check({ name: file.name, text: text.value });
     setChosen(undefined);
-    setProblem(text.problem.message);
+    setProblem(() => text.problem);
   };
-  const bringIn = async ({ key, name, text, checked }: Chosen) => {
-    setBusy('Bringing it in…');
-    setProblem(undefined);
+  const bringIn = async ({ name, text, checked }: Chosen) => {
     const watch = setInterval(
       () =>
-        void load().then((running) => running && setBusy(`Bringing it in: ${running.done} of ${running.of}`)),
+        void load().then(
+          (running) => running && setProgress(`Bringing it in: ${running.done} of ${running.of}`),
+        ),
       progressEveryMs,
     );
-    const done = await ask('bringInList', {
-      body: { key, name, text, mapping: checked.mapping, leaveOut: checked.leftOut },
-    });
+    const body = { name, text, mapping: checked.mapping, leaveOut: checked.leftOut };
+    const done = await once(
+      `bring in ${name}`,
+      (key) => ask('bringInList', { body: { key, ...body } }),
+      'Bringing it in…',
+    );
     clearInterval(watch);
-    setBusy(undefined);
+    setProgress(undefined);
     await load();
+    if (!done) return;
     if (!done.ok) {
-      setProblem(done.problem.message);
-      return done.problem.code === 'list-changed' && check({ key, name, text }, checked.mapping);
+      if (done.problem.code !== 'list-changed') return;
+      await check({ name, text }, checked.mapping);
+      return setProblem(() => done.problem);
     }
     setChosen(undefined);
     setSaid(`${name} is in: ${wordsOf(done.value)}.`);
   };
   const takeOut = async ({ key, name }: BroughtIn) => {
-    setBusy('Taking it out…');
-    setProblem(undefined);
-    const done = await ask('takeOutList', { id: key, body: {} });
-    setBusy(undefined);
+    const done = await once(
+      `take out ${key}`,
+      () => ask('takeOutList', { id: key, body: {} }),
+      'Taking it out…',
+    );
     await load();
-    if (!done.ok) return setProblem(done.problem.message);
+    if (!done?.ok) return;
     const { cars, customers } = done.value;
     setSaid(
       cars + customers === 0
@@ -109,8 +112,8 @@ export function BringIn() {
           onFile={(file) => void take(file)}
         />
       </div>
-      {busy && <p role="status">{busy}</p>}
-      {problem && <Notice tone="wrong">{problem}</Notice>}
+      {busy && <p role="status">{progress ?? busy}</p>}
+      {problem && <Notice tone="wrong">{problem.message}</Notice>}
       {said && <Notice tone="right">{said}</Notice>}
       {chosen && (
         <Checked

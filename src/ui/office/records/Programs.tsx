@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
-import { v7 as newKey } from 'uuid';
 import type { ApiToken, ToldAddress } from '../../../contract/doors';
 import { ask } from '../../api';
+import { useDeeds } from '../../deeds';
 import { dayAndTime } from '../../days';
 import { Button } from '../../kit/Button';
 import { Field } from '../../kit/Field';
@@ -12,25 +12,21 @@ import styles from './Records.module.css';
 export function Tokens() {
   const [tokens, setTokens] = useState<ApiToken[]>();
   const [name, setName] = useState('');
-  const [key, setKey] = useState(() => newKey());
   const [fresh, setFresh] = useState<string>();
-  const [problem, setProblem] = useState<string>();
+  const { once, problem } = useDeeds();
   useEffect(() => {
     void ask('apiTokens').then((found) => found.ok && setTokens(found.value));
   }, []);
   const make = async () => {
-    const made = await ask('makeToken', { body: { key, name } });
-    setProblem(made.ok ? undefined : made.problem.message);
-    if (!made.ok) return;
+    const made = await once('new token', (key) => ask('makeToken', { body: { key, name } }));
+    if (!made?.ok) return;
     setFresh(made.value.token);
     setTokens(made.value.tokens);
     setName('');
-    setKey(newKey());
   };
   const end = async (id: string) => {
-    const ended = await ask('endToken', { id, body: {} });
-    setProblem(ended.ok ? undefined : ended.problem.message);
-    if (ended.ok) setTokens(ended.value);
+    const ended = await once(`end ${id}`, () => ask('endToken', { id, body: {} }));
+    if (ended?.ok) setTokens(ended.value);
   };
   return (
     <section className={styles.group} aria-labelledby="programs">
@@ -51,7 +47,7 @@ export function Tokens() {
           Make a token
         </Button>
       </form>
-      {problem && <Notice tone="wrong">{problem}</Notice>}
+      {problem && <Notice tone="wrong">{problem.message}</Notice>}
       {fresh && (
         <Notice tone="note">
           Copy it now, it is not shown again: <code className={styles.secret}>{fresh}</code>
@@ -81,25 +77,21 @@ export function Tokens() {
 export function Told() {
   const [addresses, setAddresses] = useState<ToldAddress[]>();
   const [url, setUrl] = useState('');
-  const [key, setKey] = useState(() => newKey());
   const [secret, setSecret] = useState<string>();
-  const [problem, setProblem] = useState<string>();
+  const { once, problem } = useDeeds();
   useEffect(() => {
     void ask('toldAddresses').then((found) => found.ok && setAddresses(found.value));
   }, []);
   const add = async () => {
-    const added = await ask('addWebhook', { body: { key, url } });
-    setProblem(added.ok ? undefined : (added.problem.issues?.[0]?.message ?? added.problem.message));
-    if (!added.ok) return;
+    const added = await once('new address', (key) => ask('addWebhook', { body: { key, url } }));
+    if (!added?.ok) return;
     setSecret(added.value.secret);
     setAddresses(added.value.addresses);
     setUrl('');
-    setKey(newKey());
   };
   const change = async (id: string, what: 'end' | 'again') => {
-    const changed = await ask('changeWebhook', { id, body: { what } });
-    setProblem(changed.ok ? undefined : changed.problem.message);
-    if (changed.ok) setAddresses(changed.value);
+    const changed = await once(`${what} ${id}`, () => ask('changeWebhook', { id, body: { what } }));
+    if (changed?.ok) setAddresses(changed.value);
   };
   return (
     <section className={styles.group} aria-labelledby="told">
@@ -120,7 +112,7 @@ export function Told() {
           Tell it
         </Button>
       </form>
-      {problem && <Notice tone="wrong">{problem}</Notice>}
+      {problem && <Notice tone="wrong">{problem.issues?.[0]?.message ?? problem.message}</Notice>}
       {secret && (
         <Notice tone="note">
           Its secret, shown once, by which it knows that it was told by this shop:{' '}
