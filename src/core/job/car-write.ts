@@ -35,6 +35,12 @@ export function unequalEntries(write: Extract<CarWrite, { kind: 'registry' }>): 
     .map(({ wheel }) => wheel);
 }
 
+/** The writes of IDs, the oldest first. */
+export const registryWrites = ({
+  carWrites = [],
+}: Pick<Job, 'carWrites'>): Extract<CarWrite, { kind: 'registry' }>[] =>
+  carWrites.flatMap((write) => (write.kind === 'registry' ? [write] : []));
+
 /** A universal sensor that was programmed: it was asked, it answered, and it was read back; only that says what it is. */
 export type SensorWrite = Extract<CarWrite, { kind: 'sensor' }>;
 export const sensorWrites = ({ carWrites = [] }: Pick<Job, 'carWrites'>): SensorWrite[] =>

@@ -1,6 +1,6 @@
 import { memo, useEffect, useState } from 'react';
 import { notesOf } from '../../core/job/header';
-import { writeVerdict } from '../../core/job/car-write';
+import { writeVerdict, registryWrites } from '../../core/job/car-write';
 import { Button } from '../kit/Button';
 import { Later, part } from '../kit/Later';
 import { StillComing } from '../kit/StillComing';
@@ -16,7 +16,7 @@ import { Ledger } from './ledger/Ledger';
 import { Stations } from './Stations';
 import { useLeftTellings } from './use-left-tellings';
 import { useMoves } from './use-moves';
-import { registryWrites, useSheet, type SheetProps } from './use-sheet';
+import { useSheet, type SheetProps } from './use-sheet';
 import { useShortcuts } from './use-shortcuts';
 
 /** What answers are held against, and a first use of it: the next news of the job is shown at once then. */

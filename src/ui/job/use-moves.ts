@@ -1,7 +1,7 @@
 import { benchTriggers } from '../../core/names/kinds';
-import { writeVerdict } from '../../core/job/car-write';
+import { writeVerdict, registryWrites } from '../../core/job/car-write';
 import type { Move, Station } from '../../core/visit';
-import { registryWrites, type Sheet } from './use-sheet';
+import type { Sheet } from './use-sheet';
 
 /** After a silent try another trigger: what the next one is. */
 

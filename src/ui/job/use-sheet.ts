@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { HeaderChanges } from '../../contract';
 import type { Assessment } from '../../core/judgement/assessment';
-import type { CarWrite, Job, Observation, Seen } from '../../core/job';
+import type { Job, Observation, Seen } from '../../core/job';
 import { columnsOf, type Column } from '../../core/visit/column';
 import type { Proof } from '../../core/visit/proof';
 import type { Reasons } from '../../core/judgement/diagnosis/explanation/reasons';
@@ -11,7 +11,7 @@ import type { Person } from '../../core/visit/person';
 import type { VisitView } from '../../contract/views';
 import type { Position } from '../../core/names/wheel';
 import { shopTime } from '../clock';
-import type { Open } from './dialogs';
+import { openable, type Open } from './dialogs';
 import type { Judged } from './use-assessment';
 import { useVerdict, type Verdict } from './use-verdict';
 import { useVisit, type Act, type Visit } from './use-visit';
@@ -70,40 +70,6 @@ export interface Sheet {
   repaired: (wheel: Position) => void;
 }
 
-/** Dialogs that lead to what only the shop can do: a reading or a correction waits on the device instead. */
-const needsTheShop: ReadonlySet<Open['dialog']> = new Set([
-  'hand-over',
-  'program',
-  'relearn',
-  'cancel',
-  'history',
-  'turned-out',
-]);
-
-/** The dialog, or why it cannot be opened by this person, or now. */
-function openable(dialog: Open, mayRecord: boolean, connected: boolean): Open {
-  if (!mayRecord && recordsAtTheCar.has(dialog.dialog)) return { dialog: 'not-yours' };
-  return !connected && needsTheShop.has(dialog.dialog) ? { dialog: 'no-connection' } : dialog;
-}
-
-/** Dialogs in which something is recorded that was seen or done at the car. */
-const recordsAtTheCar: ReadonlySet<Open['dialog']> = new Set([
-  'gauge',
-  'scan',
-  'car',
-  'look',
-  'checks',
-  'check',
-  'codes',
-  'write',
-  'relearn',
-  'reset',
-  'program',
-  'service',
-  'explain',
-  'act',
-]);
-
 /** How long a wait is called by its name alone, s; after that the seconds are counted beside it. */
 const countAfterS = 3;
 
@@ -156,7 +122,3 @@ export function useSheet({ initial, assessment, reasons, units, person }: SheetP
       ),
   };
 }
-
-/** The writes of IDs, the oldest first. */
-export const registryWrites = ({ carWrites = [] }: Job): Extract<CarWrite, { kind: 'registry' }>[] =>
-  carWrites.flatMap((write) => (write.kind === 'registry' ? [write] : []));

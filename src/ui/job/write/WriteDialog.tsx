@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import type { Position } from '../../../core/names/wheel';
-import { registryWrites, type Sheet } from '../use-sheet';
+import type { Sheet } from '../use-sheet';
 import { WriteRun } from './WriteRun';
+import { registryWrites } from '../../../core/job/car-write';
 
 /** A new write of the IDs, from what is to be sent to what was read back; or one that was made before. */
 export function WriteDialog({ sheet, write }: { sheet: Sheet; write: string | undefined }) {
