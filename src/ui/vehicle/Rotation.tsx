@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import type { WheelSet } from '../../core/records/wheel-set';
 import {
-  alikeMm,
   rotationPlan,
   wearAcrossAxles,
+  wearsAlike,
   type Rotatable,
 } from '../../core/records/wheel-set/rotation';
 import { walkingOrder } from '../../core/names/wheel';
@@ -39,7 +39,7 @@ export function Rotation({ set }: { set: WheelSet }) {
       <summary>
         Rotation plan
         {wear !== undefined &&
-          (Math.abs(wear) >= alikeMm
+          (!wearsAlike(wear)
             ? `: the ${wear > 0 ? 'rear' : 'front'} is ${Math.abs(wear).toFixed(1)} mm lower`
             : ': both axles wear alike')}
       </summary>

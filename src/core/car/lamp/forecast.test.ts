@@ -148,4 +148,10 @@ describe('a latched lamp', () => {
     expect(latches(jobWith([lamp(0, 'off'), ...gauges(1, { LF: 190 })], at12))).toEqual([]);
     expect(latches(jobWith([lamp(0, 'steady'), ...gauges(1, { LF: 170 })], at12))).toEqual([]);
   });
+
+  it('lights at its figure of 175 and goes out at its figure of 200: both belong to the tire, not to the latch', () => {
+    const wheelsAt = (kPa: number) =>
+      latches(jobWith([lamp(0, 'steady'), ...gauges(1, { LF: kPa })], at12)).map(({ wheel }) => wheel);
+    expect([175, 175.5, 199.5, 200].map(wheelsAt)).toEqual([[], ['LF'], ['LF'], []]);
+  });
 });

@@ -77,6 +77,10 @@ describe('one ID at two vehicles', () => {
   it('is a set that moved where its companions came along', () => {
     const all = [heard(0, 'LF'), heard(0, 'RF'), heard(0, 'RR'), heard(0, 'LR')];
     expect(why([visit('A', 0, all), visit('B', 90, all)])).toBe('set-moved');
+    const three = all.slice(0, 3);
+    expect(why([visit('A', 0, three), visit('B', 90, three)])).toBe('set-moved');
+    const two = all.slice(0, 2);
+    expect(why([visit('A', 0, two), visit('B', 90, two)])).toBe('sensor-moved');
   });
 
   it('is a sensor that moved where it left the one before it came to the other', () => {

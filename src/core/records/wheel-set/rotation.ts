@@ -30,7 +30,10 @@ export function rotationPlan({ drive, directional, staggered }: Rotatable): Rota
 }
 
 /** Treads that differ by no more wear alike, mm (judgement: gauges of tread are read to half a millimetre). */
-export const alikeMm = 1;
+const alikeMm = 1;
+
+/** Whether treads that differ by so much, mm, wear alike: nothing is won by changing their places. */
+export const wearsAlike = (differenceMm: number): boolean => Math.abs(differenceMm) <= alikeMm;
 
 /** By how much the treads of the axles differ, mm, deepest in front positive; undefined where too few were measured. */
 export function wearAcrossAxles({ wheels }: Pick<WheelSet, 'wheels'>): number | undefined {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Position } from '../../names/wheel';
 import { afterSwap, idsTwice, inOrderOfWalk, wheelsWithoutId, type SetWheel, type WheelSet } from '.';
-import { rotated, rotationPlan, wearAcrossAxles } from './rotation';
+import { rotated, rotationPlan, wearAcrossAxles, wearsAlike } from './rotation';
 import { bornOn, madeIn, tireAgeYears, tireState } from './tire';
 
 const wheel = (at: Position | null, more: Partial<SetWheel> = {}): SetWheel => ({
@@ -131,5 +131,16 @@ describe('a rotation', () => {
       ]);
     expect(wearAcrossAxles(treads(4, 6))).toBeCloseTo(-2);
     expect(wearAcrossAxles(set([wheel('LF', { treadMm: 4 })]))).toBeUndefined();
+  });
+});
+
+describe('a figure of the wheels', () => {
+  it('1.6 mm of tread is the least, and still enough (Directive 89/459/EEC, from memory)', () => {
+    const at = (treadMm: number) => tireState({ treadMm, dot: null }, 'summer', new Date('2026-10-14'));
+    expect([1.5, 1.6, 2.9, 3].map(at)).toEqual(['spent', 'worn', 'worn', 'good']);
+  });
+
+  it('treads of axles that differ by a millimetre wear alike, by more they do not (judgement)', () => {
+    expect([0, 1, -1, 1.1, -1.1].map(wearsAlike)).toEqual([true, true, true, false, false]);
   });
 });

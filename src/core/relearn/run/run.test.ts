@@ -231,6 +231,20 @@ describe('at the wheels', () => {
     expect(runOf(limited, [...entering, at(41, 'tick')]).state).toBe('expired');
     expect(runOf(limited, [at(500, 'tick'), { ...brake, t: 501 }]).state).toBe('enter');
   });
+
+  it('the limit of the whole holds until the proof, in finish too', () => {
+    const open = procedureOf({
+      wheels: [],
+      each: [],
+      finish: [{ do: 'set', what: 'ignition', to: 'on' }],
+      limits: { totalS: 40 },
+    });
+    const begun = runOf(open, [...entering, at(40, 'tick')]);
+    expect(begun.state).toBe('finish');
+    expect(runOf(open, [...entering, at(41, 'tick')]).state).toBe('expired');
+    const proving = [...entering, at(39, 'set', { what: 'ignition', to: 'on' }), at(90, 'tick')];
+    expect(runOf(open, proving).state).toBe('prove');
+  });
 });
 
 describe('on the road', () => {

@@ -36,6 +36,8 @@ describe('the lives of a shop’s sensors', () => {
         { ...seen(`${part}${at}`, end, true), part },
       ]).flat();
     const { groups } = livesOf([...of('AUR-1', 12, 5), ...of('AUR-2', 15, 9), ...of('AUR-3', 4, 2)]);
+    const named = (n: number) => livesOf(of('AUR-9', n, 5)).groups.map(({ name }) => name);
+    expect([named(9), named(10)]).toEqual([[], ['AUR-9']]);
     expect(groups.map(({ name, sensors }) => [name, sensors])).toEqual([
       ['AUR-2', 15],
       ['AUR-1', 12],

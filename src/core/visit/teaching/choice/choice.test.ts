@@ -109,6 +109,10 @@ describe('whether a car must be taught', () => {
       wheels: ['RF', 'SP'],
     });
     expect(after('none', five, swapped)).toMatchObject({ action: 'relearn', reason: 'wheels-moved' });
+    const another = [...swapped, heard(7, 'LR', { id: '4B0000FF' })];
+    expect(after('none', { ...five, swapWithSpare: 'acknowledged' }, another)).toMatchObject({
+      action: 'relearn',
+    });
     const three = [
       ...scans(1, { RF: [heard(2, 'RF', { id: ids.SP })], LF: [heard(2, 'LF', { id: ids.RF })] }),
       heard(6, 'SP', { id: ids.LF }),
