@@ -9,12 +9,14 @@ import { database } from '../../src/data/database';
 import { shopFigures } from '../../src/services/confirmations';
 import {
   bookIn,
+  cancelJob,
   confirm,
   editJob,
   exportJob,
   handOver,
   importJob,
   record,
+  reopenJob,
   viewJob,
   yard,
   verdictOf,
@@ -54,6 +56,7 @@ async function newJob(vehicle: { plate?: string; vin?: string } = {}) {
   const booked = await bookIn({ key: newKey(), vehicle: { label: 'Corriente Vela', ...vehicle } }, ines);
   return must(booked).id;
 }
+const refused = (code: string) => ({ ok: false, problem: { code } });
 const entry = (observation: ReturnType<typeof gauge>) => ({ key: newKey(), observation });
 
 describe('a recorded thing', () => {
@@ -183,12 +186,40 @@ describe('an edit', () => {
     expect(must(await viewJob(id)).job.placard).toEqual(placard(230).placard);
   });
 
+  it('of the counter is not a repair, which is done at the car', async () => {
+    const id = await newJob();
+    const { version } = must(await viewJob(id));
+    const asCounter = (changes: Parameters<typeof editJob>[1]['changes']) =>
+      editJob(id, { key: newKey(), version, changes }, person('adviser'));
+    expect(await asCounter({ repairs: [{ wheel: 'RR', at: minute(0) }] })).toMatchObject(
+      refused('not-allowed'),
+    );
+    expect(must(await viewJob(id)).job.repairs).toBeUndefined();
+    expect(must(await asCounter({ complaint: 'lamp on since this morning' })).version).toBe(version + 1);
+  });
+
   it('sent twice is made once', async () => {
     const id = await newJob();
     const { version } = must(await viewJob(id));
     const edit = { key: newKey(), version, changes: placard(240) };
     const first = must(await editJob(id, edit, ines));
     expect(must(await editJob(id, edit, ines)).version).toBe(first.version);
+  });
+});
+
+describe('a job that somebody changed meanwhile', () => {
+  it('is neither handed over, cancelled nor opened again on what it was', async () => {
+    const id = await newJob();
+    const old = must(await viewJob(id)).version;
+    must(await editJob(id, { key: newKey(), version: old, changes: { complaint: 'pulls left' } }, ines));
+    const late = { key: newKey(), version: old };
+    expect(await handOver(id, { ...late, unproved: 'in a hurry' }, ines)).toMatchObject(refused('stale'));
+    expect(await cancelJob(id, { ...late, reason: 'left' }, ines)).toMatchObject(refused('stale'));
+    const { version, state } = must(await viewJob(id));
+    expect(state).toBe('open');
+    must(await cancelJob(id, { key: newKey(), version, reason: 'left' }, ines));
+    expect(await reopenJob(id, { key: newKey(), version }, ines)).toMatchObject(refused('stale'));
+    expect(must(await viewJob(id)).state).toBe('cancelled');
   });
 });
 
@@ -299,7 +330,6 @@ describe('what the parts turned out to be', () => {
     const id = await newJob();
     const said = (parts: Parameters<typeof confirm>[1]['parts'], who = ines) =>
       confirm(id, { key: newKey(), parts }, who);
-    const refused = (code: string) => ({ ok: false, problem: { code } });
     expect(await said([{ ...deadSensor, wheel: 'SP' }])).toMatchObject(refused('unknown-part'));
     expect(await said([{ ...deadSensor, was: 'tire-leaking' }])).toMatchObject(refused('unknown-part'));
     expect(await said([deadSensor, deadSensor])).toMatchObject(refused('unknown-part'));

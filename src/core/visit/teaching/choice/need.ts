@@ -106,8 +106,9 @@ function spareNeed(job: Job, { registered, sensor }: Ledger): Need | undefined {
   const holds = (wheel: Position, id: string | undefined) =>
     id !== undefined && registered[wheel] != null && sameId(registered[wheel], id);
   const moved = monitoredWheels(job).filter((wheel) => !holds(wheel, heardAt(wheel)));
-  const [one, spare, third] = inWalkingOrder(moved);
-  if (one === undefined || spare !== 'SP' || third !== undefined) return undefined;
+  // In walking order the spare comes last: second means that only two differ.
+  const [one, spare] = inWalkingOrder(moved);
+  if (one === undefined || spare !== 'SP') return undefined;
   return holds('SP', heardAt(one)) && holds(one, heardAt('SP'))
     ? { action: 'acknowledge', reason: 'spare-swapped', wheels: [one, 'SP'], measured: true }
     : undefined;
