@@ -10,10 +10,6 @@ import { parseJob } from '../core/job/schema';
  * assessment per line on standard output; what is not a job file is named on standard error.
  */
 export async function assessFiles(names: readonly string[]): Promise<number> {
-  if (names.length === 0) {
-    process.stderr.write('assess: name the job files, or - for standard input\n');
-    return 2;
-  }
   let failures = 0;
   for (const name of names) {
     if (name === '-') {

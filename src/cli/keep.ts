@@ -29,27 +29,11 @@ import { isSealed, openFile, sealFile } from './sealed-file';
 const sumsSchema = z.record(z.string(), z.object({ rows: z.int(), sum: z.string() }));
 const sumsFile = (file: string) => `${file}.sums.json`;
 
-interface Asked {
-  file: string;
-  folder: string;
-  isSure: boolean;
-}
+const folderOf = ({ demo = false }: { demo?: boolean }) => join(home, demo ? 'demo' : 'shop');
 
-function read(parameters: readonly string[], usage: string): Asked {
-  const flags = parameters.filter((one) => one.startsWith('--'));
-  const [file, ...more] = parameters.filter((one) => !one.startsWith('--'));
-  const unknown = flags.filter((one) => one !== '--demo' && one !== '--yes');
-  if (file === undefined || more.length > 0 || unknown.length > 0) throw new Trouble(usage);
-  return {
-    file: resolve(file),
-    folder: join(home, flags.includes('--demo') ? 'demo' : 'shop'),
-    isSure: flags.includes('--yes'),
-  };
-}
-
-/** `backup FILE`: of the shop, running or not; `--demo`: of the demo. */
-export async function backup(parameters: readonly string[]): Promise<number> {
-  const { file, folder } = read(parameters, 'usage: ./hacienda backup FILE [--demo]');
+/** Of the shop, running or not, or of the demo. */
+export async function backup(name: string, asked: { demo?: boolean }): Promise<number> {
+  const [file, folder] = [resolve(name), folderOf(asked)];
   if (!setting('DATABASE_URL') && !existsSync(folder))
     throw new Trouble(`There is no shop in ${folder} to back up.`);
   await withDatabase(folder, (url) => backUp(url, file));
@@ -119,16 +103,16 @@ function refuseDifferences(wanted: Sums, found: Sums, whatNow: string): void {
     throw new Trouble(`What was restored is not what was backed up: ${differ.join('; ')}. ${whatNow}`);
 }
 
-/** `restore FILE`: the backup takes the shop's place; what was there is kept beside it until the next time. */
-export async function restore(parameters: readonly string[]): Promise<number> {
-  const { file, folder, isSure } = read(parameters, 'usage: ./hacienda restore FILE [--demo] [--yes]');
+/** The backup takes the shop's place; what was there is kept beside it until the next time. Asked about, unless `yes`. */
+export async function restore(name: string, asked: { demo?: boolean; yes?: boolean }): Promise<number> {
+  const [file, folder] = [resolve(name), folderOf(asked)];
   if (!existsSync(file)) throw new Trouble(`There is no ${file}.`);
   if (isLocked(folder)) throw new Trouble('It is running. Stop it with Ctrl-C first, then restore.');
   const sums = sumsBeside(file);
   if (!sums)
     say(`${sumsFile(file)} is not there: what is restored cannot be compared with what was backed up.`);
   const agreed =
-    isSure ||
+    (asked.yes ?? false) ||
     (process.stdin.isTTY &&
       (await confirm({
         message: `Put ${file} in the place of everything in ${folder}? What is there now is kept as hacienda_before.`,

@@ -12,12 +12,7 @@ import { eventSchema } from '../core/relearn/run/schema';
  * standard output: where the run stands after it. What is no procedure, or no event, is named on standard error, a line
  * per problem with its path.
  */
-export async function relearn(names: readonly string[]): Promise<number> {
-  const [procedureName, eventsName] = names;
-  if (procedureName === undefined || eventsName === undefined || names.length > 2) {
-    process.stderr.write('relearn: name a procedure file and its events, - for standard input\n');
-    return 2;
-  }
+export async function relearn(procedureName: string, eventsName: string): Promise<number> {
   const procedure = procedureFrom(procedureName);
   return procedure ? run(procedure, eventsName) : 1;
 }

@@ -6,7 +6,7 @@ import { home, isLocked } from './instance';
 import { say, Trouble } from './say';
 
 /** Wipes everything this app keeps here, demo and shop, after asking. */
-export async function reset(parameters: readonly string[]): Promise<number> {
+export async function reset(asked: { yes?: boolean }): Promise<number> {
   if (!existsSync(home)) {
     say('There is nothing to wipe.');
     return 0;
@@ -14,7 +14,7 @@ export async function reset(parameters: readonly string[]): Promise<number> {
   const folders = ['demo', 'shop'].map((name) => join(home, name));
   if (folders.some(isLocked)) throw new Trouble('It is running. Stop it with Ctrl-C first, then reset.');
   const sure =
-    parameters.includes('--yes') ||
+    (asked.yes ?? false) ||
     (process.stdin.isTTY &&
       (await confirm({
         message: `Wipe all jobs, vehicles and accounts in ${home}? This cannot be undone.`,

@@ -1,6 +1,5 @@
 import { setting } from '../settings';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
-import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { shortestPassphrase } from '../core/records/passphrase';
 import { addPerson, hasAnybody, listPeople } from '../services/people';
@@ -13,27 +12,17 @@ import { say, Trouble } from './say';
 
 export const usualPort = 4317;
 
-/** The demo: an invented shop, simulated cars and devices; `--years=N`: with ten years of so many cars in its memory. */
-export const demo = (parameters: readonly string[] = []) => {
-  const vehicles = yearsIn(parameters);
-  return serve({
+/** The demo: an invented shop, simulated cars and devices; with ten years of so many cars in its memory. */
+export const demo = (vehicles: number) =>
+  serve({
     demo: true,
     folder: join(home, 'demo'),
     prepare: async (folder) => {
+      say('Booking in the demo’s cars …');
       await loadDemo(folder);
       if (vehicles > 0) await loadYears(folder, vehicles);
     },
   });
-};
-
-/** `--years=3000`: so many vehicles; none where nothing is said. */
-function yearsIn([asked, ...more]: readonly string[]): number {
-  if (asked === undefined) return 0;
-  const vehicles = more.length === 0 ? Number(/^--years=(\d+)$/.exec(asked)?.[1]) : Number.NaN;
-  if (!(vehicles >= 1 && vehicles <= 200_000))
-    throw new Trouble('demo takes --years=3000 for ten years of so many cars, up to 200000.');
-  return vehicles;
-}
 
 const yearsBack = 10;
 
@@ -50,17 +39,17 @@ async function loadYears(folder: string, vehicles: number): Promise<void> {
   from.setFullYear(from.getFullYear() - yearsBack);
   const people = (await listPeople()).map(({ name }) => name);
   say(`Ten years of ${vehicles} cars …`);
-  await fillYears({ vehicles, seed: 1, from, to, people });
+  await fillYears({ vehicles, seed: 1, from, to, people }, (done) => say(`${done} of ${vehicles} cars`));
   writeFileSync(loaded, String(vehicles));
 }
 
-/** The shop's own: nothing is shown that it did not enter. `DATABASE_URL` names a server that exists. */
-export const start = (parameters: readonly string[] = []) =>
+/** The shop's own, by so many server processes: nothing is shown that it did not enter. `DATABASE_URL` names a server that exists. */
+export const start = (processes: number) =>
   serve({
     demo: false,
     folder: join(home, 'shop'),
     prepare: firstManager,
-    processes: processesIn(parameters),
+    processes,
     ...shopOfChain(),
     ...(setting('DATABASE_URL') && { databaseUrl: setting('DATABASE_URL') as string }),
   });
@@ -74,23 +63,13 @@ export function shopOfChain(): { shop?: string; headOffice?: boolean } {
   return {};
 }
 
-/** `--processes`: as many server processes as the machine has cores; `--processes=3`: so many. One where nothing is said. */
-function processesIn(parameters: readonly string[]): number {
-  const [asked, ...more] = parameters;
-  if (asked === undefined) return 1;
-  const said = more.length === 0 ? /^--processes(?:=(\d+))?$/.exec(asked) : null;
-  const processes = said ? Number(said[1] ?? availableParallelism()) : Number.NaN;
-  if (!(processes >= 1 && processes <= 64))
-    throw new Trouble('start takes --processes, or --processes=2 for so many server processes.');
-  return processes;
-}
-
 async function serve(options: Omit<Parameters<typeof startInstance>[0], 'port'>): Promise<number> {
   const port = setting('PORT') ?? usualPort;
   const asked = new Promise<void>((resolve) => {
     process.once('SIGINT', resolve);
     process.once('SIGTERM', resolve);
   });
+  say('Starting the database …');
   const instance = await startInstance({ ...options, port });
   const endBackups = backupsOf(instance);
   say('Ctrl-C stops it.');

@@ -14,10 +14,7 @@ const yearsBack = 10;
  * `years 3000`: ten simulated years of so many cars, into an empty shop of the database that `DATABASE_URL` names; of a chain
  * the one that `HACIENDA_SHOP` names, each with cars of its own.
  */
-export async function years([asked, ...more]: readonly string[]): Promise<number> {
-  const vehicles = more.length === 0 ? Number(asked) : Number.NaN;
-  if (!(Number.isInteger(vehicles) && vehicles >= 1 && vehicles <= 200_000))
-    throw new Trouble('years takes how many cars, 1 to 200000: ./hacienda years 3000');
+export async function years(vehicles: number): Promise<number> {
   if (!setting('DATABASE_URL'))
     throw new Trouble(
       'Name a database for it in DATABASE_URL: simulated cars have no place in a shop’s own.',

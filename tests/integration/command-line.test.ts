@@ -123,8 +123,13 @@ describe('./hacienda assess', () => {
     expect(hacienda(['assess'])).toMatchObject({ status: 2, out: [] });
     expect(hacienda(['dance'])).toMatchObject({
       status: 2,
-      err: expect.arrayContaining([expect.stringContaining('usage')]),
+      err: expect.arrayContaining([expect.stringContaining('Usage: ./hacienda')]),
     });
+    expect(hacienda(['start', '--proceses'])).toMatchObject({
+      status: 2,
+      err: expect.arrayContaining([expect.stringContaining('Did you mean --processes?')]),
+    });
+    expect(hacienda(['demo', '--years', '0']).err[0]).toContain('a whole number from 1 to 200000');
   });
 });
 
