@@ -10,6 +10,7 @@ import { root, startInstance } from '../../src/cli/instance';
 import { Trouble } from '../../src/cli/say';
 import { assess } from '../../src/core/judgement/diagnosis';
 import { parseJob } from '../../src/core/job/schema';
+import { hacienda as runHacienda } from '../support/hacienda';
 
 const folder = mkdtempSync(join(tmpdir(), 'hacienda-cli-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
@@ -20,14 +21,10 @@ const write = (name: string, content: string) => {
   writeFileSync(join(folder, name), content);
   return name;
 };
-/** Runs `./hacienda` from the folder of the files, as a person would. */
-function hacienda(parameters: string[], input = '') {
-  const run = spawnSync(join(root, 'hacienda'), parameters, { cwd: folder, input, encoding: 'utf8' });
-  return {
-    status: run.status,
-    out: run.stdout.split('\n').filter(Boolean),
-    err: run.stderr.split('\n').filter(Boolean),
-  };
+/** Runs `./hacienda` from the folder of the files; its words line by line. */
+async function hacienda(parameters: string[], input = '') {
+  const { status, stdout, stderr } = await runHacienda(parameters, { cwd: folder, input });
+  return { status, out: stdout.split('\n').filter(Boolean), err: stderr.split('\n').filter(Boolean) };
 }
 const expected = () => {
   const parsed = parseJob(job);
@@ -41,10 +38,10 @@ describe('./hacienda relearn', () => {
   };
   const lines = (events: readonly object[]) => events.map((event) => JSON.stringify(event)).join('\n');
 
-  it('prints one line per event: where the run stands after it', () => {
+  it('prints one line per event: where the run stands after it', async () => {
     const { procedure, events } = example('write-answer-lost-and-not-written.json');
     const file = write('write.json', JSON.stringify(procedure));
-    const run = hacienda(['relearn', file, write('events.jsonl', lines(events))]);
+    const run = await hacienda(['relearn', file, write('events.jsonl', lines(events))]);
     expect(run).toMatchObject({ status: 0, err: [] });
     const told = run.out.map((line) => JSON.parse(line) as object);
     expect(told).toHaveLength(events.length);
@@ -58,14 +55,14 @@ describe('./hacienda relearn', () => {
       notes: ['differs'],
       wheels: ['RR'],
     });
-    expect(hacienda(['relearn', file, '-'], lines(events))).toEqual(run);
+    expect(await hacienda(['relearn', file, '-'], lines(events))).toEqual(run);
   });
 
-  it('tells a procedure that is none, or makes no sense, line by line', () => {
+  it('tells a procedure that is none, or makes no sense, line by line', async () => {
     const { procedure, events } = example('tool-all-well.json');
     const go = (name: string, more: object) =>
       hacienda(['relearn', write(name, JSON.stringify({ ...procedure, ...more })), '-'], lines(events));
-    expect(go('method.json', { method: 'song', enter: [{ do: 'sing' }] })).toMatchObject({
+    expect(await go('method.json', { method: 'song', enter: [{ do: 'sing' }] })).toMatchObject({
       status: 1,
       out: [],
       err: [
@@ -74,43 +71,45 @@ describe('./hacienda relearn', () => {
       ],
     });
     const twice = { wheels: ['LF', 'LF'], optional: ['SP'], proof: [] };
-    expect(go('sense.json', twice).err.map((line) => line.split(': ').slice(0, 2).join(' '))).toEqual([
-      'sense.json wheels.1',
-      'sense.json optional.0',
-      'sense.json proof',
-    ]);
+    expect((await go('sense.json', twice)).err.map((line) => line.split(': ').slice(0, 2).join(' '))).toEqual(
+      ['sense.json wheels.1', 'sense.json optional.0', 'sense.json proof'],
+    );
   });
 
-  it('names the line that is no event, and what it lacks when called', () => {
+  it('names the line that is no event, and what it lacks when called', async () => {
     const { procedure } = example('tool-all-well.json');
     const file = write('tool.json', JSON.stringify(procedure));
-    expect(hacienda(['relearn', file, '-'], '{"t":0,"event":"tick"}\n{"t":1,"event":"song"}')).toMatchObject({
+    expect(
+      await hacienda(['relearn', file, '-'], '{"t":0,"event":"tick"}\n{"t":1,"event":"song"}'),
+    ).toMatchObject({
       status: 1,
       err: [expect.stringMatching(/^standard input:2: event: expected expect . confirm/)],
     });
-    expect(hacienda(['relearn', file, 'nowhere.jsonl']).err).toEqual(['nowhere.jsonl: cannot be read']);
-    expect(hacienda(['relearn', file]).status).toBe(2);
+    expect((await hacienda(['relearn', file, 'nowhere.jsonl'])).err).toEqual([
+      'nowhere.jsonl: cannot be read',
+    ]);
+    expect((await hacienda(['relearn', file])).status).toBe(2);
   });
 });
 
 describe('./hacienda assess', () => {
-  it('prints one assessment per file, in order, and nothing else', () => {
+  it('prints one assessment per file, in order, and nothing else', async () => {
     const file = write('good.json', JSON.stringify(job));
-    const run = hacienda(['assess', file, file]);
+    const run = await hacienda(['assess', file, file]);
     expect(run).toEqual({ status: 0, out: [expected(), expected()], err: [] });
   });
 
-  it('reads JSON Lines from standard input', () => {
-    const run = hacienda(['assess', '-'], `${JSON.stringify(job)}\n\n${JSON.stringify(job)}\n`);
+  it('reads JSON Lines from standard input', async () => {
+    const run = await hacienda(['assess', '-'], `${JSON.stringify(job)}\n\n${JSON.stringify(job)}\n`);
     expect(run).toEqual({ status: 0, out: [expected(), expected()], err: [] });
   });
 
-  it('names the file and the path of a fault in one line, assesses the others, and exits with 1', () => {
+  it('names the file and the path of a fault in one line, assesses the others, and exits with 1', async () => {
     const cold = write(
       'cold.json',
       JSON.stringify({ ...job, placard: [{ position: 'front', coldKPa: 'thirty' }] }),
     );
-    const run = hacienda(['assess', cold, 'good.json', write('broken.json', '{'), 'missing.json']);
+    const run = await hacienda(['assess', cold, 'good.json', write('broken.json', '{'), 'missing.json']);
     expect(run.status).toBe(1);
     expect(run.out).toEqual([expected()]);
     expect(run.err[0]).toBe('cold.json: placard.0.coldKPa: expected number');
@@ -119,17 +118,17 @@ describe('./hacienda assess', () => {
     expect(run.err).toHaveLength(3);
   });
 
-  it('without a file, or with a word it does not know, says how it is used', () => {
-    expect(hacienda(['assess'])).toMatchObject({ status: 2, out: [] });
-    expect(hacienda(['dance'])).toMatchObject({
+  it('without a file, or with a word it does not know, says how it is used', async () => {
+    expect(await hacienda(['assess'])).toMatchObject({ status: 2, out: [] });
+    expect(await hacienda(['dance'])).toMatchObject({
       status: 2,
       err: expect.arrayContaining([expect.stringContaining('Usage: ./hacienda')]),
     });
-    expect(hacienda(['start', '--proceses'])).toMatchObject({
+    expect(await hacienda(['start', '--proceses'])).toMatchObject({
       status: 2,
       err: expect.arrayContaining([expect.stringContaining('Did you mean --processes?')]),
     });
-    expect(hacienda(['demo', '--years', '0']).err[0]).toContain('a whole number from 1 to 200000');
+    expect((await hacienda(['demo', '--years', '0'])).err[0]).toContain('a whole number from 1 to 200000');
   });
 });
 
@@ -182,10 +181,9 @@ describe('starting', () => {
     wipe(home);
   });
 
-  it('speaks in sentences: a Trouble is shown without a stack', () => {
+  it('speaks in sentences: a Trouble is shown without a stack', async () => {
     expect(new Trouble('Something to do.')).toBeInstanceOf(Error);
-    const run = spawnSync(join(root, 'hacienda'), ['start'], {
-      encoding: 'utf8',
+    const run = await runHacienda(['start'], {
       env: { ...process.env, PORT: 'nonsense', HACIENDA_HTTP: '1' },
     });
     expect(run.stderr.trim().split('\n').slice(-2)).toEqual([
@@ -263,26 +261,18 @@ describe('a shop of its own', () => {
     const second = await start(port);
     const again = await (await fetch(`${second.address}/api/yard`, { headers: { cookie } })).json();
     expect(again).toMatchObject([{ label: 'Corriente Vela', state: 'open' }]);
-    const refused = spawnSync(join(root, 'hacienda'), ['reset', '--yes'], {
-      env: environment,
-      encoding: 'utf8',
-    });
+    const refused = await runHacienda(['reset', '--yes'], { env: environment });
     expect(refused.stderr).toMatch(/It is running/);
     await second.stop();
   });
 
-  it('is wiped only when asked for', () => {
-    const reset = (...parameters: string[]) =>
-      spawnSync(join(root, 'hacienda'), ['reset', ...parameters], {
-        env: environment,
-        encoding: 'utf8',
-        input: '',
-      });
-    expect(reset().status).toBe(1);
+  it('is wiped only when asked for', async () => {
+    const reset = (...parameters: string[]) => runHacienda(['reset', ...parameters], { env: environment });
+    expect((await reset()).status).toBe(1);
     expect(existsSync(join(home, 'shop'))).toBe(true);
     const places = placesOf(join(home, 'shop'));
-    expect(reset('--yes')).toMatchObject({ status: 0, stdout: 'Wiped.\n' });
+    expect(await reset('--yes')).toMatchObject({ status: 0, stdout: 'Wiped.\n' });
     expect([home, ...places].filter((place) => existsSync(place))).toEqual([]);
-    expect(reset('--yes').stdout).toBe('There is nothing to wipe.\n');
+    expect((await reset('--yes')).stdout).toBe('There is nothing to wipe.\n');
   });
 });

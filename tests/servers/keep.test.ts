@@ -1,4 +1,4 @@
-import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
+import { spawn, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
 import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -10,6 +10,7 @@ import { root } from '../../src/cli/instance';
 import { backUpTonight, outdated } from '../../src/cli/keep';
 import { differences } from '../../src/data/keeping';
 import { Client } from '../support/shop';
+import { hacienda as runHacienda } from '../support/hacienda';
 
 const home = mkdtempSync(join(tmpdir(), 'hacienda-keep-'));
 const folder = join(home, 'demo');
@@ -28,13 +29,12 @@ const environment: NodeJS.ProcessEnv = {
 };
 
 /** Runs `./hacienda` on that home; `passphrase` seals and opens its backups. */
-function haciendaWith(passphrase: string, ...parameters: string[]) {
-  const run = spawnSync(join(root, 'hacienda'), parameters, {
+async function haciendaWith(passphrase: string, ...parameters: string[]) {
+  const { status, stdout, stderr } = await runHacienda(parameters, {
     cwd: home,
-    encoding: 'utf8',
     env: { ...environment, HACIENDA_BACKUP_PASSPHRASE: passphrase },
   });
-  return { status: run.status, text: run.stdout + run.stderr };
+  return { status, text: stdout + stderr };
 }
 
 const hacienda = (...parameters: string[]) => haciendaWith('', ...parameters);
@@ -106,11 +106,11 @@ describe('backup and restore', () => {
 
   it('back up a running shop, restored on trial and compared', async () => {
     before = await figures();
-    const made = hacienda('backup', 'night.backup', '--demo');
+    const made = await hacienda('backup', 'night.backup', '--demo');
     expect(made.text).toMatch(/Backed up \d+ rows of \d+ tables .* restored on trial and compared/);
     expect(made.status).toBe(0);
     expect(existsSync(`${file}.partial`)).toBe(false);
-    const sealed = haciendaWith('four valves and a core', 'backup', 'sealed.backup', '--demo');
+    const sealed = await haciendaWith('four valves and a core', 'backup', 'sealed.backup', '--demo');
     expect(sealed.text).toMatch(/restored on trial and compared/);
     // It begins as what it is, and tells nothing more; a dump begins with these letters, and names its tables.
     const bytes = readFileSync(join(home, 'sealed.backup'));
@@ -125,20 +125,22 @@ describe('backup and restore', () => {
   });
 
   it('do not restore over a running shop, nor without being told to', async () => {
-    expect(hacienda('restore', 'night.backup', '--demo', '--yes')).toMatchObject({ status: 1 });
+    expect(await hacienda('restore', 'night.backup', '--demo', '--yes')).toMatchObject({ status: 1 });
     await close();
-    expect(hacienda('restore', 'night.backup', '--demo').text).toMatch(/Nothing was restored/);
-    expect(hacienda('restore', 'nowhere.backup', '--demo', '--yes').text).toMatch(/There is no .*nowhere/);
-    expect(hacienda('restore', '--demo').text).toMatch(/missing required argument 'file'/);
+    expect((await hacienda('restore', 'night.backup', '--demo')).text).toMatch(/Nothing was restored/);
+    expect((await hacienda('restore', 'nowhere.backup', '--demo', '--yes')).text).toMatch(
+      /There is no .*nowhere/,
+    );
+    expect((await hacienda('restore', '--demo')).text).toMatch(/missing required argument 'file'/);
   });
 
   it('bring everything back after all of it was wiped, of a sealed file by its passphrase alone: the same figures', async () => {
     wipe(folder);
     const restore = (passphrase: string) =>
       haciendaWith(passphrase, 'restore', 'sealed.backup', '--demo', '--yes');
-    expect(restore('').text).toMatch(/is sealed. Give its passphrase.*Nothing was changed/);
-    expect(restore('four valves and a cap').text).toMatch(/cannot be opened.*Nothing was changed/);
-    const restored = restore('four valves and a core');
+    expect((await restore('')).text).toMatch(/is sealed. Give its passphrase.*Nothing was changed/);
+    expect((await restore('four valves and a cap')).text).toMatch(/cannot be opened.*Nothing was changed/);
+    const restored = await restore('four valves and a core');
     expect(existsSync(join(home, 'sealed.backup.open'))).toBe(false);
     expect(restored.text).toMatch(/Restored/);
     expect(restored.status).toBe(0);
@@ -150,14 +152,16 @@ describe('backup and restore', () => {
     await close();
     const whole = readFileSync(file);
     writeFileSync(file, whole.subarray(0, Math.floor(whole.length / 2)));
-    const torn = hacienda('restore', 'night.backup', '--demo', '--yes');
+    const torn = await hacienda('restore', 'night.backup', '--demo', '--yes');
     expect(torn.text).toMatch(/nothing was changed/i);
     expect(torn.status).toBe(1);
     writeFileSync(file, whole);
     // A backup whose sums are of another night.
     const sums = `${file}.sums.json`;
     writeFileSync(sums, readFileSync(sums, 'utf8').replace(/"rows": (\d+)/, '"rows": 1$1'));
-    expect(hacienda('restore', 'night.backup', '--demo', '--yes').text).toMatch(/Nothing was changed/);
+    expect((await hacienda('restore', 'night.backup', '--demo', '--yes')).text).toMatch(
+      /Nothing was changed/,
+    );
     shop = await open();
     expect(await figures()).toEqual(before);
   });
