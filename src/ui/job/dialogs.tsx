@@ -1,4 +1,4 @@
-import type { ComponentType, ReactNode } from 'react';
+import { useState, type ComponentType, type ReactNode } from 'react';
 import { aimingAt } from '../../core/job/placard';
 import { ledgerOf } from '../../core/job/ledger';
 import type { Finding } from '../../core/judgement/assessment';
@@ -344,15 +344,17 @@ export type Open = {
 }[keyof Dialogs];
 
 /** The dialog, or why it cannot be opened by this person, or now. */
-export function openable(asked: Open, mayRecord: boolean, connected: boolean): Open {
+function openable(asked: Open, { mayRecord, visit }: Sheet): Open {
   const { records, needsShop } = dialogs[asked.dialog];
   if (records && !mayRecord) return { dialog: 'not-yours' };
-  return needsShop && !connected ? { dialog: 'no-connection' } : asked;
+  return needsShop && !visit.connected ? { dialog: 'no-connection' } : asked;
 }
 
-/** The dialog that is open. */
+/** The dialog that is open. Whether it may be is asked when it is opened: a connection lost later takes nothing away. */
 export function OpenDialog({ sheet, opened }: { sheet: Sheet; opened: Open }): ReactNode {
+  const [now, setNow] = useState({ opened, shown: openable(opened, sheet) });
+  if (now.opened !== opened) setNow({ opened, shown: openable(opened, sheet) });
   // Each is shown with what it was opened with: `Open` says so name by name.
-  const show = dialogs[opened.dialog].show as (sheet: Sheet, asked: Open) => ReactNode;
-  return show(sheet, opened);
+  const show = dialogs[now.shown.dialog].show as (sheet: Sheet, asked: Open) => ReactNode;
+  return show(sheet, now.shown);
 }

@@ -11,7 +11,7 @@ import type { Person } from '../../core/visit/person';
 import type { VisitView } from '../../contract/views';
 import type { Position } from '../../core/names/wheel';
 import { shopTime } from '../clock';
-import { openable, type Open } from './dialogs';
+import type { Open } from './dialogs';
 import type { Judged } from './use-assessment';
 import { useVerdict, type Verdict } from './use-verdict';
 import { useVisit, type Act, type Visit } from './use-visit';
@@ -80,9 +80,7 @@ export function useSheet({ initial, assessment, reasons, units, person }: SheetP
   const verdict = useVerdict(initial, { assessment, reasons }, view, facts, units);
   const { job, judged } = verdict;
   const mayRecord = role !== 'adviser';
-  const [opened, setOpened] = useState<Open>();
-  const open = (dialog: Open | undefined) =>
-    setOpened(dialog && openable(dialog, mayRecord, visit.connected));
+  const [opened, open] = useState<Open>();
   const [chosen, choose] = useState<Position>();
   const { busy } = visit;
   const close = () => {

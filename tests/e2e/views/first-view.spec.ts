@@ -2,7 +2,7 @@ import { gzipSync } from 'node:zlib';
 import { address, expect, test } from '../../support/browser-shop';
 import { openJob } from '../../support/visit';
 
-test('what is pressed is at least 48 px, and the first view of the job carries at most 138 kB of script', async ({
+test('what is pressed is at least 48 px, and the first view of the job carries at most 136 kB of script', async ({
   page,
 }) => {
   const path = await openJob(page, 'KUR 125');
@@ -28,7 +28,7 @@ test('what is pressed is at least 48 px, and the first view of the job carries a
   const bodies = await Promise.all(scripts.map(async (url) => (await page.request.get(url)).body()));
   const script = bodies.reduce((total, body) => total + gzipSync(body).length, 0);
   expect(script).toBeGreaterThan(100_000);
-  expect(script).toBeLessThan(138_000);
+  expect(script).toBeLessThan(136_000);
   const small = await page.locator('main button:visible, main a:visible').evaluateAll((nodes) =>
     nodes.flatMap((node) => {
       const { width, height } = node.getBoundingClientRect();
