@@ -2,7 +2,6 @@ import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { z } from 'zod';
 import { parseJob } from '../core/job/schema';
-import { dayAfter } from '../core/records/follow-up';
 import type { Result } from '../core/result';
 import { shopSettingsSchema, usualSettings } from '../core/records/shop';
 import { contracts } from '../contract';
@@ -17,6 +16,8 @@ import { lookUp, saveProfiles } from '../services/vehicles';
 import { saveSet } from '../services/wheel-sets';
 import { root } from './instance';
 import { Trouble } from './say';
+import { dayMs, daysAfter } from '../core/measure/calendar/spans';
+import { dayThere } from '../core/measure/calendar';
 
 /** The moment the scenario's files speak of as "now". Everything in them moves with it. */
 const scenarioNow = Date.parse('2026-01-09T09:30:00Z');
@@ -29,7 +30,6 @@ const gaugesSchema = z.array(
     checks: z.array(z.object({ daysAgo: z.number(), by: z.string(), check: contracts.recordCheck.body })),
   }),
 );
-const dayMs = 86_400_000;
 const read = (name: string): unknown => JSON.parse(readFileSync(join(root, 'demo', name), 'utf8'));
 
 /**
@@ -90,7 +90,7 @@ async function loadMemory(who: Person, now: number): Promise<void> {
     for (const set of sets)
       must(await saveSet(vehicle, { ...set, id: deriveKey(plate, set.label), version: 0 }));
     for (const { dueInDays, ...one } of followUps) {
-      const dueOn = dayAfter(new Date(now), dueInDays);
+      const dueOn = dayThere(daysAfter(now, dueInDays), { timeZone: 'UTC' });
       must(await addFollowUp({ key: deriveKey(plate, one.about), vehicle, ...one, dueOn }, who));
     }
   }

@@ -9,6 +9,7 @@ import { loadDemo } from './demo-data';
 import { home, startInstance, type Instance } from './instance';
 import { backUpDaily } from './keep';
 import { say, Trouble } from './say';
+import { daysAfter } from '../core/measure/calendar/spans';
 
 export const usualPort = 4317;
 
@@ -33,7 +34,7 @@ async function loadYears(folder: string, vehicles: number): Promise<void> {
     string,
   ];
   if (existsSync(loaded)) return;
-  if (!existsSync(until)) writeFileSync(until, new Date(Date.now() - 30 * 86_400_000).toISOString());
+  if (!existsSync(until)) writeFileSync(until, daysAfter(Date.now(), -30).toISOString());
   const to = new Date(readFileSync(until, 'utf8'));
   const from = new Date(to);
   from.setFullYear(from.getFullYear() - yearsBack);

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { isTimeZone } from '../core/measure/region';
 import type { Sureness } from '../core/records/shop-figures';
 import type { Table } from '../core/records/table';
 import { asked, type Contract } from './contract';
@@ -15,22 +16,12 @@ export const tableSchema: z.ZodType<Table> = z.object({
 
 export const weeksOffered = ['4', '13', '26', '52'] as const;
 
-/** A time zone by its IANA name, as browsers tell theirs. */
-const zone = asked(64).refine(isZone, 'no time zone that is known here').default('UTC');
-
-function isZone(name: string): boolean {
-  try {
-    return Boolean(new Intl.DateTimeFormat('en', { timeZone: name }));
-  } catch {
-    return false;
-  }
-}
-
 export const shopFiguresAsked = z.object({
   weeks: z.enum(weeksOffered).default('13'),
   /** Who handed over. */
   by: asked(200).optional(),
-  zone,
+  /** Where weeks begin, by the name of a time zone; missing: where the shop is. */
+  zone: asked(64).refine(isTimeZone, 'no time zone that is known here').optional(),
 });
 export type ShopFiguresAsked = z.infer<typeof shopFiguresAsked>;
 

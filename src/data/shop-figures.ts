@@ -22,6 +22,8 @@ export interface Asked {
   by?: string | undefined;
   /** The time zone weeks are counted in, by its IANA name. */
   zone: string;
+  /** As days are counted: 0 is Sunday, 1 Monday. */
+  weekStartsOn: 0 | 1;
 }
 
 const select = <Row extends object>(tx: Tx, sql: string, { from, to, by, zone }: Asked): Promise<Row[]> => {
@@ -38,7 +40,10 @@ const handedOver = ({ by }: Asked, jobs = 'jobs') =>
   `${jobs}.state = 'handed-over' AND ${jobs}.handed_over_at >= $from AND ${jobs}.handed_over_at < $to
    ${by === undefined ? '' : `AND ${jobs}.handed_over_by = $by`}`;
 
-const weekOf = (column: string) => `to_char(date_trunc('week', ${column} AT TIME ZONE $zone), 'YYYY-MM-DD')`;
+/** `date_trunc` knows weeks from Monday alone. */
+const weekOf = (column: string, { weekStartsOn }: Asked) =>
+  `to_char(date_trunc('week', ${column} AT TIME ZONE $zone + interval '${1 - weekStartsOn} day')
+     - interval '${1 - weekStartsOn} day', 'YYYY-MM-DD')`;
 
 /** What was said last of a job's parts by somebody who had them in hand. */
 const saidOf = (job: string) =>
@@ -72,7 +77,7 @@ export async function peopleAtWork(tx: Tx, asked: Asked): Promise<string[]> {
 export const carsBookedIn = (tx: Tx, asked: Asked): Promise<{ week: string; cars: number }[]> =>
   select(
     tx,
-    `SELECT ${weekOf('opened_at')} AS week, count(*)::int AS cars FROM jobs
+    `SELECT ${weekOf('opened_at', asked)} AS week, count(*)::int AS cars FROM jobs
      WHERE opened_at >= $from AND opened_at < $to AND state <> 'cancelled'
      ${asked.by === undefined ? '' : 'AND opened_by = $by'} GROUP BY week ORDER BY week`,
     asked,
@@ -81,7 +86,7 @@ export const carsBookedIn = (tx: Tx, asked: Asked): Promise<{ week: string; cars
 export const carsHandedOver = (tx: Tx, asked: Asked): Promise<VisitFacts[]> =>
   select(
     tx,
-    `SELECT id AS "jobId", ${weekOf('handed_over_at')} AS week, handed_over_by AS by,
+    `SELECT id AS "jobId", ${weekOf('handed_over_at', asked)} AS week, handed_over_by AS by,
        round(extract(epoch FROM handed_over_at - opened_at) / 60)::int AS minutes,
        header -> 'visit' ->> 'unproved' IS NULL AS proved
      FROM jobs WHERE ${handedOver(asked)} ORDER BY handed_over_at`,

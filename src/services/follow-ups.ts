@@ -9,6 +9,9 @@ import * as followUps from '../data/follow-ups';
 import { findVehicleById } from '../data/vehicles';
 import { briefAssessmentOf, viewJob } from './jobs';
 import type { Person } from './people';
+import { notationHere } from './notation';
+import { shopSettings } from './shop';
+import { dayThere } from '../core/measure/calendar';
 
 /** What is to be looked at again. */
 
@@ -64,8 +67,9 @@ export function endFollowUp(
 }
 
 /** What a visit should be followed by. Problem: `unknown-job`. */
-export async function suggestFollowUps(jobId: string, today = new Date()): Promise<Result<Suggested[]>> {
+export async function suggestFollowUps(jobId: string, now = new Date()): Promise<Result<Suggested[]>> {
   const view = await viewJob(jobId);
   if (!view.ok) return view;
+  const today = dayThere(now, notationHere(await shopSettings()));
   return success(suggestedFor(judgedJob(view.value), await briefAssessmentOf(view.value), today));
 }

@@ -12,6 +12,7 @@ import { vehiclesByCode } from '../data/search';
 import { schemaOfShop } from '../data/shops';
 import { log, traceOf } from './log';
 import { refuseUnless, type Person } from './people';
+import { daysAfter } from '../core/measure/calendar/spans';
 
 /** Who saw what, kept so that the shop can tell whoever asks; and who changed what. */
 
@@ -100,7 +101,7 @@ const mostWaiting = 10_000;
 /** Kept for so long, days (judgement): a year, and a month to ask about it. */
 const keptDays = 400;
 export const forgetOldLooks = (now = new Date()): Promise<unknown> =>
-  forgetLooksBefore(new Date(now.getTime() - keptDays * 86_400_000));
+  forgetLooksBefore(daysAfter(now, -keptDays));
 
 /** Problem: `not-allowed`. */
 export async function traces(asked: TracesAsked, who: Person): Promise<Result<Table>> {

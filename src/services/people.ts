@@ -15,12 +15,13 @@ import {
   wrongNameOrPin,
 } from '../contract/refusals';
 import { success, type Result } from '../core/result';
-import { metric, type UnitChoice } from '../core/measure/units';
+import type { UnitChoice } from '../core/measure/units';
 import type { ShopSettings } from '../core/records/shop';
 import { rights, type Person, type Right, type Role } from '../core/visit/person';
 import { brokenRule, inOwnShop, inTransaction, type Tx } from '../data/database';
 import { peopleChanged } from '../data/notifications';
 import { loadShop, settingsFrom } from '../data/shop';
+import { notationHere } from './notation';
 import * as technicians from '../data/technicians';
 import { useDevices } from './devices';
 import { log } from './log';
@@ -47,7 +48,7 @@ function personOf(
     id,
     name,
     role,
-    units: units ? { ...metric, ...units } : shop.units,
+    units: notationHere(shop, units),
     ownUnits: units !== null,
     secondFactor: secondFactor === null ? lacks : 'on',
   };

@@ -15,7 +15,9 @@ import {
   wrongWords,
 } from '../core/visit/sheet/words';
 import type { ShopSettings } from '../core/records/shop';
-import { distance, figureAsTyped, format, pressure, type UnitChoice } from '../core/measure/units';
+import { dayAndTime, type Place } from '../core/measure/calendar';
+import { regions } from '../core/measure/region';
+import { distance, figureAsTyped, format, pressure, type Notation } from '../core/measure/units';
 import { notesOf, plateOf } from '../core/job/header';
 import { judgedJob, type VisitView } from '../contract/views';
 import { sheetOfJob, viewJob } from './jobs';
@@ -35,7 +37,7 @@ const sizes = [10.5, 10, 9.5, 9, 8.5, 8, 7.5, 7, 6.5, 6];
  * The customer's sheet as a PDF of one page, A4 or Letter as the shop chose: what was wrong, what was done, before and
  * after, what to watch and by when, what was declined; IDs small at the end. Problem: `unknown-job`.
  */
-export async function sheetPdf(id: string, units: UnitChoice): Promise<Result<Uint8Array>> {
+export async function sheetPdf(id: string, units: Notation): Promise<Result<Uint8Array>> {
   const view = await viewJob(id);
   if (!view.ok) return view;
   const sheet = await sheetOfJob(view.value);
@@ -57,14 +59,14 @@ interface Parts {
   view: VisitView;
   job: Job;
   sheet: Sheet;
-  units: UnitChoice;
+  units: Notation;
   shop: ShopSettings;
 }
 
 async function draw(parts: Parts, size: number): Promise<{ bytes: Uint8Array; pages: number }> {
   const { view, job, shop } = parts;
   const document = new PDFDocument({
-    size: shop.paper === 'Letter' ? 'LETTER' : 'A4',
+    size: regions[shop.region].paper === 'Letter' ? 'LETTER' : 'A4',
     margin,
     info: { Title: titleOf(view, job), Creator: 'Hacienda', Author: shop.name },
   });
@@ -88,18 +90,18 @@ function write(pen: Pen, { view, job, sheet, units, shop }: Parts): void {
   const notes = notesOf(job);
   const leftAt = new Date(notes.handedOverAt ?? Date.now());
   const kPa = (value: number | undefined, typed?: unknown) =>
-    value === undefined ? '–' : figureAsTyped(pressure, value, units.pressure, typed);
+    value === undefined ? '–' : figureAsTyped(pressure, value, units, typed);
   if (shop.name) pen.line([shop.name, shop.address].filter(Boolean).join('  ·  '), 'text', 0.9);
   pen.line(`${job.vehicle.label ?? ''}  ${plateOf(job)}`.trim(), 'bold', 1.7);
   pen.line(
     [
       job.vehicle.vin && `VIN ${job.vehicle.vin}`,
-      job.vehicle.odometerKm !== undefined && format(distance, job.vehicle.odometerKm, units.distance),
+      job.vehicle.odometerKm !== undefined && format(distance, job.vehicle.odometerKm, units),
       notes.customer && `for ${notes.customer}`,
       notes.orderNumber && `order ${notes.orderNumber}`,
       `job ${view.number}`,
-      `in ${day(notes.openedAt)} by ${notes.openedBy ?? '–'}`,
-      notes.handedOverAt && `out ${day(notes.handedOverAt)} by ${notes.handedOverBy ?? '–'}`,
+      `in ${day(notes.openedAt, units)} by ${notes.openedBy ?? '–'}`,
+      notes.handedOverAt && `out ${day(notes.handedOverAt, units)} by ${notes.handedOverBy ?? '–'}`,
     ]
       .filter(Boolean)
       .join(', '),
@@ -149,9 +151,8 @@ function standingOf({ state }: VisitView, { proof }: Sheet): string {
   return state === 'open' ? 'Not finished.' : 'Not proved.';
 }
 
-/** In the shop's own time zone: the server stands there. */
-const dayAndTime = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
-const day = (at: string | undefined): string => (at ? dayAndTime.format(new Date(at)) : '–');
+/** In the shop's own time, whoever has it printed. */
+const day = (at: string | undefined, place: Place): string => (at ? dayAndTime(at, place) : '–');
 
 /** Writes down the page, from the top, in one column. */
 class Pen {

@@ -1,6 +1,7 @@
 import type { Seen } from '../core/job';
 import type { TrueCar } from './car';
 import type { Chance } from './chance';
+import { dayMs } from '../core/measure/calendar/spans';
 
 /** What befell a car before it came, and the shop that reads it: chances, all invented. */
 export interface Befell {
@@ -16,7 +17,6 @@ export interface Befell {
 
 /** What a small spare is kept at, kPa (common practice). */
 const spareKPa = 420;
-const dayMs = 86_400_000;
 
 /** Lets it befall a car that was drawn, `at` being when it comes in. */
 export function befall(

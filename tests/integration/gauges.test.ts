@@ -177,7 +177,7 @@ describe('the shop', () => {
     const psi = { ...usualSettings.units, pressure: 'psi' as const, height: 'ft' as const };
     const units = async () => (await listPeople()).find((who) => who.name === name)?.units;
     await setShop({ ...usualSettings, units: psi }, boss);
-    expect(await units()).toEqual(psi);
+    expect(await units()).toMatchObject(psi);
     await chooseUnits(added.value, { ...usualSettings.units, pressure: 'bar' });
     expect((await units())?.pressure).toBe('bar');
     await chooseUnits(added.value, null);

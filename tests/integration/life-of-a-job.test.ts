@@ -245,14 +245,17 @@ describe('the sheet as a PDF', () => {
     const { id } = await booked({ customer: 'R. Valdes', orderNumber: '4711', complaint: 'Lamp on' });
     must(await record(id, { key: newKey(), observation: gauge(1, 'LF', 230) }, ines));
     const settings = await shopSettings();
-    for (const paper of ['A4', 'Letter'] as const) {
-      must(await setShop({ ...settings, paper, name: 'Three Palms' }, person('manager')));
+    for (const [region, box] of [
+      ['GB', '/MediaBox [0 0 595.28 841.89]'],
+      ['US', '/MediaBox [0 0 612 792]'],
+    ] as const) {
+      must(await setShop({ ...settings, region, name: 'Three Palms' }, person('manager')));
       const bytes = must(await sheetPdf(id, metric));
       const text = Buffer.from(bytes).toString('latin1');
       // PDF 1.7 (ISO 32000-1): a header, one page object, the size of its paper in points.
       expect(text.startsWith('%PDF-1.')).toBe(true);
       expect(text.match(/\/Type \/Page\b(?!s)/g)).toHaveLength(1);
-      expect(text).toContain(paper === 'A4' ? '/MediaBox [0 0 595.28 841.89]' : '/MediaBox [0 0 612 792]');
+      expect(text).toContain(box);
     }
     must(await setShop(settings, person('manager')));
     expect(await sheetPdf(newKey(), metric)).toMatchObject({ problem: { code: 'unknown-job' } });

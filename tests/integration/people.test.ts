@@ -102,7 +102,7 @@ describe('an account', () => {
   it('keeps its own units', async () => {
     const who = await somebody();
     await chooseUnits(who, { pressure: 'psi', temperature: '°F', distance: 'mi', height: 'ft' });
-    expect((await listPeople()).find(({ id }) => id === who.id)?.units).toEqual({
+    expect((await listPeople()).find(({ id }) => id === who.id)?.units).toMatchObject({
       pressure: 'psi',
       temperature: '°F',
       distance: 'mi',

@@ -8,6 +8,7 @@ import { viewJob, yard } from '../../src/services/jobs';
 import { metElsewhere, pastOfSensor, pastOfVehicle } from '../../src/services/past';
 import { find, listJobs } from '../../src/services/search';
 import { figuresOfShop } from '../../src/services/office';
+import { setShop, shopSettings } from '../../src/services/shop';
 import { sensorLives } from '../../src/services/sensor-lives';
 import { fillYears } from '../../src/services/years';
 import { must } from '../support/must';
@@ -91,10 +92,21 @@ describe('the figures of a year', () => {
     expect(each.reduce((sum, one) => sum + handedOver(one), 0)).toBe(handedOver(all));
   });
 
-  it('count weeks from Monday, where the manager is', async () => {
-    const { tables } = must(await figuresOfShop(asked, manager, end));
-    const days = tables[0]?.rows.map(([week]) => new Date(`${week}T00:00:00Z`).getUTCDay());
-    expect(new Set(days)).toEqual(new Set([1]));
+  it('count weeks as the region of the shop does, where it is; none is lost or told twice', async () => {
+    const settings = await shopSettings();
+    const handedOver = new Set<number>();
+    for (const [region, firstDay] of [
+      ['GB', 1],
+      ['US', 0],
+    ] as const) {
+      must(await setShop({ ...settings, region, timeZone: 'America/Chicago' }, manager));
+      const { rows } = must(await figuresOfShop({ weeks: '52' }, manager, end)).tables[0] ?? { rows: [] };
+      const days = rows.map(([week]) => new Date(`${week}T00:00:00Z`).getUTCDay());
+      expect(new Set(days)).toEqual(new Set([firstDay]));
+      handedOver.add(rows.reduce((sum, row) => sum + Number(row[2]), 0));
+    }
+    must(await setShop(settings, manager));
+    expect(handedOver.size).toBe(1);
   });
 
   it('tell what was said against what it turned out to be, once it is compared', async () => {

@@ -9,7 +9,7 @@ import { columnsOf } from './column';
 import { proofOf } from './proof';
 import { chanceFrom } from '../../simulation';
 import { pushedOff, worlds } from '../../simulation/world';
-import { metric, type UnitChoice } from '../measure/units';
+import { metric, type Notation } from '../measure/units';
 import { nextMove } from '.';
 import { comesFirst, isCheck, shownOf } from './shown';
 
@@ -25,7 +25,7 @@ const visits = Array.from({ length: 1000 }, (_, n) => {
 });
 
 describe('of two figures that are compared in a sentence', () => {
-  const said = (units: UnitChoice) =>
+  const said = (units: Notation) =>
     visits.flatMap(({ job, assessment }) =>
       findingsThatHold(assessment).flatMap((finding) =>
         clausesFor(job, finding, assessment.positions, units).map(({ words }) => ({

@@ -1,4 +1,4 @@
-import type { UnitChoice } from '../measure/units';
+import type { Notation } from '../measure/units';
 
 export const roles = ['technician', 'adviser', 'manager'] as const;
 export type Role = (typeof roles)[number];
@@ -19,7 +19,7 @@ export interface Person {
   name: string;
   role: Role;
   /** Their own, or the shop's where they chose none. */
-  units: UnitChoice;
+  units: Notation;
   ownUnits: boolean;
   /** Whether a code is asked for at signing in, beside the passphrase; `needed`: the shop asks one of them, and there is none. */
   secondFactor: SecondFactor;

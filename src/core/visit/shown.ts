@@ -3,7 +3,7 @@ import { damageAt, isNearFlat, unexplainedDamage } from '../tire/damage';
 import { damageWords } from '../tire/damage/words';
 import { blamesNothing, findingKey, recordOf, type FindingCode } from '../catalogue/finding';
 import type { Job } from '../job';
-import { figure, pressure, type UnitChoice } from '../measure/units';
+import { figure, pressure, type Notation } from '../measure/units';
 import type { Position } from '../names/wheel';
 import type { Move } from './move';
 
@@ -102,9 +102,9 @@ export function isCheck({ kind }: Move): boolean {
 }
 
 /** What was seen of a tire, or how low it was found, where no finding speaks of it: "Seen at RR: an object in the tread". */
-export function damageLeft(job: Job, findings: readonly Finding[], units: UnitChoice): string | undefined {
+export function damageLeft(job: Job, findings: readonly Finding[], units: Notation): string | undefined {
   const [left] = unexplainedDamage(job).filter(
     ({ wheel }) => !findings.some(({ code, wheels }) => code === 'tire-leaking' && wheels.includes(wheel)),
   );
-  return left && `${left.wheel}: ${damageWords(left, (kPa) => figure(pressure, kPa, units.pressure))}`;
+  return left && `${left.wheel}: ${damageWords(left, (kPa) => figure(pressure, kPa, units))}`;
 }

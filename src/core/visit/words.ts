@@ -1,6 +1,6 @@
 import type { JobState } from '../names/kinds';
 import { workOn } from '../catalogue/finding';
-import { formatDifference, pressure, type UnitChoice } from '../measure/units';
+import { formatDifference, pressure, type Notation } from '../measure/units';
 import type { CheckedByHand, Move, Station } from '.';
 import { positionName } from '../names/wheel';
 
@@ -23,7 +23,7 @@ export const stationNames: Record<Station, string> = {
 };
 
 /** A move as the button says it, and why it is the next. */
-export function moveWords(move: Move, units: UnitChoice): { label: string; why: string } {
+export function moveWords(move: Move, units: Notation): { label: string; why: string } {
   switch (move.kind) {
     case 'placard':
       return { label: 'Enter the placard', why: move.asked ?? 'Everything is measured against it.' };
@@ -33,7 +33,7 @@ export function moveWords(move: Move, units: UnitChoice): { label: string; why: 
         why: move.asked ?? `Read the ${positionName[move.wheel]} tire, cold if it can be.`,
       };
     case 'fill': {
-      const add = formatDifference(pressure, move.addKPa, units.pressure);
+      const add = formatDifference(pressure, move.addKPa, units);
       return { label: `Fill ${move.wheel}, read again`, why: `${add} to the target at ${move.wheel}.` };
     }
     case 'wake':

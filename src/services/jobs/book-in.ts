@@ -16,8 +16,9 @@ import { loadWheelSets } from '../../data/wheel-sets';
 import type { WheelSet } from '../../core/records/wheel-set';
 import type { Person } from '../people';
 import { canonicalPlate } from '../../core/records/vehicle/plate';
-import { deriveKey, yearMs } from './common';
+import { deriveKey } from './common';
 import { recordIn, refuseFirst, refuseRecording } from './record';
+import { yearMs } from '../../core/measure/calendar/spans';
 
 /**
  * Opens a job for a vehicle, known or new. A car whose job is open already is not booked in twice. Problems:

@@ -28,4 +28,3 @@ export const refuseClosed = ({ state }: Pick<jobs.JobRow, 'state'>): Result<neve
   state === 'open' ? undefined : closedJob(state);
 
 /** A sensor's age and a sensor's birthday are told by this. */
-export const yearMs = 365.25 * 86_400_000;

@@ -18,9 +18,13 @@ import { freeLabel, setHeard, type WheelSet } from '../../core/records/wheel-set
 import { confirmIn } from '../confirmations';
 import type { Person } from '../people';
 import { openRunIn } from '../runs/start';
-import { deriveKey, stale, yearMs } from './common';
+import { deriveKey, stale } from './common';
 import { noteHandedOver } from './note-handed-over';
 import { viewIn } from './view';
+import { yearMs } from '../../core/measure/calendar/spans';
+import { loadShop } from '../../data/shop';
+import { notationHere } from '../notation';
+import { dayThere, type Place } from '../../core/measure/calendar';
 
 /**
  * Hands the car over and closes the job; what the tool heard goes on file for the next visit, and what the
@@ -100,7 +104,8 @@ async function followUp(
   job: Job,
   { key, parts, at, by }: { key: string; parts: readonly RepairOutcome[]; at: Date; by: string },
 ): Promise<void> {
-  for (const owed of owedFor(job, at)) {
+  const today = dayThere(at, notationHere(await loadShop(tx)));
+  for (const owed of owedFor(job, today)) {
     if (parts.some(({ part, wheel }) => part === 'tire' && wheel === owed.wheel)) continue;
     await addFollowUp(tx, { ...owed, key: deriveKey(key, `follow-up ${owed.wheel}`), vehicleId, jobId, by });
   }
@@ -108,6 +113,7 @@ async function followUp(
 
 /** The sensors heard are those of the set on the car from now on; one already known keeps its age, a wheel its tire. */
 async function fileSensors(tx: Tx, vehicleId: string, job: Job, now: Date): Promise<void> {
+  const place = notationHere(await loadShop(tx));
   const heard = scannedIds(job, ledgerOf(job));
   if (heard.length === 0) return;
   const sets = await loadWheelSets(tx, vehicleId);
@@ -134,7 +140,7 @@ async function fileSensors(tx: Tx, vehicleId: string, job: Job, now: Date): Prom
         ...(fitted.wheels.find((one) => one.wheel === wheel) ?? noTire),
         wheel,
         sensorId: id,
-        newOn: known.find(({ sensorId }) => sensorId === id)?.newOn ?? birthday(job, id, now),
+        newOn: known.find(({ sensorId }) => sensorId === id)?.newOn ?? birthday(job, id, now, place),
       })),
       ...fitted.wheels.filter(({ wheel }) => wheel === null || !wheels.has(wheel)),
     ],
@@ -144,9 +150,9 @@ async function fileSensors(tx: Tx, vehicleId: string, job: Job, now: Date): Prom
 const noTire = { treadMm: null, dot: null, size: null };
 
 /** When the sensor was new: by its age on the job, or today where one was just fitted; else not known. */
-function birthday(job: Job, id: string, now: Date): string | null {
+function birthday(job: Job, id: string, now: Date, place: Place): string | null {
   const age = job.sensors?.find((sensor) => sensor.id === id)?.ageYears;
   const justFitted = wasDone(job, 'sensor-replaced');
   if (age === undefined && !justFitted) return null;
-  return new Date(now.getTime() - (age ?? 0) * yearMs).toISOString().slice(0, 10);
+  return dayThere(now.getTime() - (age ?? 0) * yearMs, place);
 }

@@ -11,7 +11,7 @@ import type { Sheet } from '../../core/visit/sheet';
 import type { Claims } from '../../core/records/shop-figures/claims';
 import { nextMove, type Move } from '../../core/visit';
 import type { Assessment } from '../../core/judgement/assessment';
-import type { UnitChoice } from '../../core/measure/units';
+import type { Notation } from '../../core/measure/units';
 import { judgedJob, readable, type VisitView } from '../../contract/views';
 import type { Tx } from '../../data/database';
 import * as jobs from '../../data/jobs';
@@ -121,7 +121,7 @@ export const briefAssessmentOf = (view: VisitView): Promise<Assessment> =>
   judgedOnce({ id: view.id, name: nameOf(view) }, 'verdict', () => factsOf(view));
 
 /** Why each of its findings is made, worded in these units. */
-export const reasonsOf = (view: VisitView, assessment: Assessment, units: UnitChoice): Reasons =>
+export const reasonsOf = (view: VisitView, assessment: Assessment, units: Notation): Reasons =>
   reasonsFor(judgedJob(view), assessment, units);
 
 /** The same with what proves the visit, and the next move: for programs that have no screen of their own. */

@@ -5,6 +5,7 @@ import { success, type Result } from '../../core/result';
 import { inTransaction } from '../../data/database';
 import * as doors from '../../data/doors';
 import { loadShop } from '../../data/shop';
+import { notationHere } from '../notation';
 import { hashToken, refuseUnless, type Person } from '../people';
 
 /** Programs that read what the shop has; they change nothing. */
@@ -59,12 +60,12 @@ export async function readerOf(token: string): Promise<Person | undefined> {
   return inTransaction(async (tx) => {
     const row = await doors.tokenInUse(tx, hashToken(token));
     if (!row) return undefined;
-    const { units } = await loadShop(tx);
+    const shop = await loadShop(tx);
     return {
       id: row.id,
       name: `program ${row.name}`,
       role: 'adviser',
-      units,
+      units: notationHere(shop),
       ownUnits: false,
       secondFactor: 'none',
     };

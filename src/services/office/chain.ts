@@ -34,7 +34,11 @@ export const lookingInto = <Value>(shop: string, work: () => Value): Value =>
 const weeks = 13;
 
 /** The shops side by side, over the last quarter. Problem: `not-allowed`. */
-export async function chainShops(who: Person, zone: string, now = new Date()): Promise<Result<ChainShops>> {
+export async function chainShops(
+  who: Person,
+  zone: string | undefined,
+  now = new Date(),
+): Promise<Result<ChainShops>> {
   if (!looksIntoOthers(who)) return notOfChain();
   const names = await inOwnShop(otherShops);
   const shops: { name: string; facts: ShopFacts }[] = [];

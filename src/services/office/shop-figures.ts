@@ -11,28 +11,30 @@ import {
   type Sureness,
 } from '../../core/records/shop-figures';
 import type { Claims } from '../../core/records/shop-figures/claims';
+import { daysAfter } from '../../core/measure/calendar/spans';
+import { regions } from '../../core/measure/region';
 import { inTransaction, schemaNow } from '../../data/database';
 import * as counted from '../../data/shop-figures';
 import { register } from '../gauges';
 import { claimsOfJob, viewJob } from '../jobs';
 import { log, traceOf } from '../log';
+import { notationHere } from '../notation';
 import { refuseUnless, type Person } from '../people';
+import { shopSettings } from '../shop';
 
 /** What the shop did in some weeks, for its manager. */
 
-const weekMs = 7 * 86_400_000;
-
 /** Problem: `not-allowed`. */
 export async function figuresOfShop(
-  { weeks, by, zone }: ShopFiguresAsked,
+  query: ShopFiguresAsked,
   who: Person,
   now = new Date(),
 ): Promise<Result<FiguresOfShop>> {
   const refusal = refuseUnless(who, 'see-figures');
   if (refusal) return refusal;
-  const asked = askedOf({ weeks, by, zone }, now);
+  const asked = await askedOf(query, now);
   const people = await inTransaction((tx) => counted.peopleAtWork(tx, asked));
-  const facts = await factsOfShop({ weeks, by, zone }, now);
+  const facts = await factsOfShop(query, now);
   const tables = tablesOf(facts);
   return success({
     from: asked.from.toISOString(),
@@ -44,12 +46,16 @@ export async function figuresOfShop(
   });
 }
 
-const askedOf = ({ weeks, by, zone }: ShopFiguresAsked, now: Date) => ({
-  from: new Date(now.getTime() - Number(weeks) * weekMs),
-  to: now,
-  by,
-  zone,
-});
+async function askedOf({ weeks, by, zone }: ShopFiguresAsked, now: Date): Promise<counted.Asked> {
+  const { region, timeZone } = notationHere(await shopSettings());
+  return {
+    from: daysAfter(now, -7 * Number(weeks)),
+    to: now,
+    by,
+    zone: zone ?? timeZone,
+    weekStartsOn: regions[region].weekStartsOn,
+  };
+}
 
 /** What was counted last, by what was asked and what there was: a year of a chain takes seconds. */
 const known = new LRUCache<string, { atMs: number; facts: Omit<ShopFacts, 'gauges' | 'sureness'> }>({
@@ -62,11 +68,13 @@ const countedForMs = 5 * 60_000;
 export async function factsOfShop(query: ShopFiguresAsked, now: Date): Promise<ShopFacts> {
   const sureness = surenessNow();
   const gauges = await gaugesDue(now.getTime());
-  const { weeks, by, zone } = query;
-  const key = JSON.stringify([schemaNow(), weeks, by, zone, await inTransaction(counted.newestOfAll)]);
+  const asked = await askedOf(query, now);
+  const { by, zone, weekStartsOn } = asked;
+  const newest = await inTransaction(counted.newestOfAll);
+  const key = JSON.stringify([schemaNow(), query.weeks, by, zone, weekStartsOn, newest]);
   const before = known.get(key);
   const isSame = before !== undefined && Math.abs(now.getTime() - before.atMs) < countedForMs;
-  const facts = isSame ? before.facts : await count(askedOf(query, now));
+  const facts = isSame ? before.facts : await count(asked);
   if (!isSame) known.set(key, { atMs: now.getTime(), facts });
   return { ...facts, gauges, sureness };
 }

@@ -4,6 +4,7 @@ import type { Header, Observation } from '../../core/job';
 import { roadWheels, type Position } from '../../core/names/wheel';
 import { chanceFrom, type Chance } from '../chance';
 import { customers, kinds, type Kind } from './names';
+import { dayMs, yearMs } from '../../core/measure/calendar/spans';
 
 /**
  * Years of a busy chain, drawn by a seed: cars that come with the seasons, two sets of wheels for half of them, sensors that
@@ -60,8 +61,6 @@ export interface Asked {
   people: readonly string[];
 }
 
-const dayMs = 86_400_000;
-const yearMs = 365.25 * dayMs;
 /** A car comes so often a year on average. */
 const visitsPerYear = 0.36;
 /** One tire of a car leaks between two visits with this chance. */

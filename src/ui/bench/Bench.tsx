@@ -1,5 +1,5 @@
 import type { ComponentType } from 'react';
-import type { UnitChoice } from '../../core/measure/units';
+import type { Notation } from '../../core/measure/units';
 import styles from './Bench.module.css';
 import { CodesTool } from './CodesTool';
 import { IdsTool } from './IdsTool';
@@ -9,7 +9,7 @@ import { SizesTool } from './SizesTool';
 import { UnitsTool } from './UnitsTool';
 import { VinTool } from './VinTool';
 
-const tools: { name: string; label: string; Show: ComponentType<{ search: string; units: UnitChoice }> }[] = [
+const tools: { name: string; label: string; Show: ComponentType<{ search: string; units: Notation }> }[] = [
   { name: 'pressure', label: 'Pressure', Show: PressureTool },
   { name: 'lamp', label: 'Lamp', Show: LampTool },
   { name: 'units', label: 'Units', Show: UnitsTool },
@@ -20,7 +20,7 @@ const tools: { name: string; label: string; Show: ComponentType<{ search: string
 ];
 
 /** The arithmetic of the trade, without a job. Each tool is an address of its own. */
-export function Bench({ search, units }: { search: string; units: UnitChoice }) {
+export function Bench({ search, units }: { search: string; units: Notation }) {
   const asked = new URLSearchParams(search).get('tool');
   const tool = tools.find(({ name }) => name === asked) ?? tools[0];
   if (!tool) return null;

@@ -6,7 +6,7 @@ import {
   height,
   pressure,
   temperature,
-  type UnitChoice,
+  type Notation,
 } from '../../core/measure/units';
 import { PressureChart } from '../parts/PressureChart';
 import { Field } from '../kit/Field';
@@ -15,7 +15,7 @@ import { Tool } from './Tool';
 import { useBenchState } from './use-bench-state';
 
 /** When a lamp with these figures lights, for one tire, without a job. */
-export function LampTool({ search, units }: { search: string; units: UnitChoice }) {
+export function LampTool({ search, units }: { search: string; units: Notation }) {
   const { values, set, link } = useBenchState('lamp', search, {
     p: '',
     t: '',
@@ -38,15 +38,15 @@ export function LampTool({ search, units }: { search: string; units: UnitChoice 
   const air = { kPa: p.base ?? 0, celsius: t.base ?? 0, altitudeM: h.base ?? 0 };
   const figures = { lowOnKPa: on.base ?? 0, lowOffKPa: off.base };
   const lightsAtC = ready ? celsiusAtPressure(air, figures.lowOnKPa) : undefined;
-  const degrees = (celsius: number) => format(temperature, celsius, units.temperature);
+  const degrees = (celsius: number) => format(temperature, celsius, units);
   const night = ready && low.base !== undefined ? atTemperature(air, low.base) : undefined;
   const sentence =
     lightsAtC === undefined
       ? undefined
-      : `${format(pressure, air.kPa, units.pressure)} at ${degrees(air.celsius)} lights a lamp of ${format(pressure, figures.lowOnKPa, units.pressure)} at ${degrees(lightsAtC)}` +
+      : `${format(pressure, air.kPa, units)} at ${degrees(air.celsius)} lights a lamp of ${format(pressure, figures.lowOnKPa, units)} at ${degrees(lightsAtC)}` +
         (night === undefined
           ? '.'
-          : `; at ${degrees(low.base ?? 0)} it is ${format(pressure, night, units.pressure)}, ${formatDifference(pressure, night - figures.lowOnKPa, units.pressure)} to the lamp: ${litAt(false, night, figures) ? 'lit' : 'out'}.`);
+          : `; at ${degrees(low.base ?? 0)} it is ${format(pressure, night, units)}, ${formatDifference(pressure, night - figures.lowOnKPa, units)} to the lamp: ${litAt(false, night, figures) ? 'lit' : 'out'}.`);
   const wheel: WheelForecast = {
     wheel: 'LF',
     air,

@@ -1,12 +1,12 @@
 import { atmosphericKPa, atPlace } from '../../core/measure/pressure';
-import { format, height, pressure, temperature, type UnitChoice } from '../../core/measure/units';
+import { format, height, pressure, temperature, type Notation } from '../../core/measure/units';
 import { Field } from '../kit/Field';
 import { readField } from './read';
 import { Tool } from './Tool';
 import { useBenchState } from './use-bench-state';
 
 /** One tire's air at another temperature and another height. */
-export function PressureTool({ search, units }: { search: string; units: UnitChoice }) {
+export function PressureTool({ search, units }: { search: string; units: Notation }) {
   const { values, set, link } = useBenchState('pressure', search, { p: '', t: '', h: '', t2: '', h2: '' });
   const p = readField(pressure, values.p, units.pressure);
   const t = readField(temperature, values.t, units.temperature);
@@ -21,12 +21,12 @@ export function PressureTool({ search, units }: { search: string; units: UnitCho
     ? atPlace({ kPa: p.base ?? 0, celsius: t.base ?? 0, altitudeM: from }, t2.base ?? 0, to)
     : undefined;
   const place = (metres: number) =>
-    h.base === undefined && h2.base === undefined ? '' : ` at ${format(height, metres, units.height)}`;
+    h.base === undefined && h2.base === undefined ? '' : ` at ${format(height, metres, units)}`;
   const sentence =
     then === undefined
       ? undefined
-      : `${format(pressure, p.base ?? 0, units.pressure)} with the tire at ${format(temperature, t.base ?? 0, units.temperature)}${place(from)} ` +
-        `${then < 0 ? 'would be no gauge pressure at all' : `is ${format(pressure, then, units.pressure)}`} at ${format(temperature, t2.base ?? 0, units.temperature)}${place(to)}.`;
+      : `${format(pressure, p.base ?? 0, units)} with the tire at ${format(temperature, t.base ?? 0, units)}${place(from)} ` +
+        `${then < 0 ? 'would be no gauge pressure at all' : `is ${format(pressure, then, units)}`} at ${format(temperature, t2.base ?? 0, units)}${place(to)}.`;
   return (
     <Tool
       title="Pressure, temperature, height"
@@ -35,8 +35,8 @@ export function PressureTool({ search, units }: { search: string; units: UnitCho
       formula={
         <>
           p₂ = (p₁ + a₁) · T₂ / T₁ − a₂, temperatures in kelvin; air around the tire here a₁ ={' '}
-          {format(pressure, atmosphericKPa(from), units.pressure)}, there a₂ ={' '}
-          {format(pressure, atmosphericKPa(to), units.pressure)}
+          {format(pressure, atmosphericKPa(from), units)}, there a₂ ={' '}
+          {format(pressure, atmosphericKPa(to), units)}
         </>
       }
       source="Gas law at constant volume; standard atmosphere, ISO 2533:1975"

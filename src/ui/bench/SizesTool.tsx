@@ -6,7 +6,7 @@ import {
   rollingMm,
   type TireSize,
 } from '../../core/names/tire-size';
-import { format, pressure, type UnitChoice } from '../../core/measure/units';
+import { format, pressure, type Notation } from '../../core/measure/units';
 import { fitWords } from '../../core/names/tire-size/words';
 import { Field } from '../kit/Field';
 import styles from './Bench.module.css';
@@ -15,12 +15,12 @@ import { Tool } from './Tool';
 import { useBenchState } from './use-bench-state';
 
 /** What a size means, and how another does in its place. */
-export function SizesTool({ search, units }: { search: string; units: UnitChoice }) {
+export function SizesTool({ search, units }: { search: string; units: Notation }) {
   const { values, set, link } = useBenchState('sizes', search, { placard: '', fitted: '', p: '' });
   const placard = values.placard.trim() === '' ? undefined : parseTireSize(values.placard);
   const fitted = values.fitted.trim() === '' ? undefined : parseTireSize(values.fitted);
   const p = readField(pressure, values.p, units.pressure);
-  const at = p.base === undefined ? undefined : format(pressure, p.base, units.pressure);
+  const at = p.base === undefined ? undefined : format(pressure, p.base, units);
   const sizes = [placard, fitted].flatMap((parsed) => (parsed?.ok ? [parsed.value] : []));
   const fit =
     placard?.ok && fitted?.ok ? fitWords(compareSizes(placard.value, fitted.value, p.base), at) : undefined;

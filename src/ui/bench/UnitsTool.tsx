@@ -1,12 +1,14 @@
 import {
+  decimal,
   distance,
   height,
   parse,
   pressure,
   temperature,
   type Quantity,
-  type UnitChoice,
+  type Notation,
 } from '../../core/measure/units';
+import type { Place } from '../../core/measure/calendar';
 import { Choice, Field } from '../kit/Field';
 import { Tool } from './Tool';
 import { useBenchState } from './use-bench-state';
@@ -27,7 +29,7 @@ const formulas: Record<Of, string> = {
 };
 
 /** A figure in every unit there is of it. */
-export function UnitsTool({ search, units }: { search: string; units: UnitChoice }) {
+export function UnitsTool({ search, units }: { search: string; units: Notation }) {
   const { values, set, link } = useBenchState('units', search, { of: 'pressure', x: '' });
   const of = quantities.find(({ value }) => value === values.of)?.value ?? 'pressure';
   const { sentence, error } = inAllUnits(of, values.x, units);
@@ -51,35 +53,32 @@ export function UnitsTool({ search, units }: { search: string; units: UnitChoice
   );
 }
 
-function inAllUnits(of: Of, typed: string, units: UnitChoice): { sentence?: string; error?: string } {
+function inAllUnits(of: Of, typed: string, units: Notation): { sentence?: string; error?: string } {
   switch (of) {
     case 'pressure':
-      return convert(pressure, typed, units.pressure);
+      return convert(pressure, typed, units);
     case 'temperature':
-      return convert(temperature, typed, units.temperature);
+      return convert(temperature, typed, units);
     case 'distance':
-      return convert(distance, typed, units.distance);
+      return convert(distance, typed, units);
     case 'height':
-      return convert(height, typed, units.height);
+      return convert(height, typed, units);
   }
 }
 
 /** One decimal more than a reading has: here the figure itself is the matter. */
-function convert<Name extends string>(
-  quantity: Quantity<Name>,
+function convert<Name extends string, Noun extends string>(
+  quantity: Quantity<Name, Noun>,
   typed: string,
-  unit: Name,
+  units: Record<Noun, Name> & Place,
 ): { sentence?: string; error?: string } {
   if (typed.trim() === '') return {};
-  const entry = parse(quantity, typed, unit);
+  const entry = parse(quantity, typed, units[quantity.noun]);
   if (!entry.ok) return { error: entry.problem.message };
   const others = quantity.units
     .filter(({ name }) => name !== entry.value.unit)
     .map(
-      ({ name, fromBase, decimals }) =>
-        `${fromBase(entry.value.base)
-          .toFixed(decimals + 1)
-          .replace('-', '−')} ${name}`,
+      ({ name, fromBase, decimals }) => `${decimal(fromBase(entry.value.base), decimals + 1, units)} ${name}`,
     );
   return { sentence: `${entry.value.typed} = ${others.join(' = ')}` };
 }

@@ -1,4 +1,4 @@
-import { format, temperature, type UnitChoice } from '../../core/measure/units';
+import { format, temperature, type Notation } from '../../core/measure/units';
 import { vinAdvice } from '../../core/names/vin';
 import type { ProfileSummary } from '../../contract/views';
 import { CustomerFields } from '../parts/CustomerFields';
@@ -48,7 +48,7 @@ export function Booking({ profiles, ...beforehand }: BookingProps) {
             value={entries.nowC}
             hint={
               outdoors &&
-              `Left empty, it is ${format(temperature, outdoors.nowC, units.temperature)}, and ${format(temperature, outdoors.overnightLowC, units.temperature)} tonight, by the weather service.`
+              `Left empty, it is ${format(temperature, outdoors.nowC, units)}, and ${format(temperature, outdoors.overnightLowC, units)} tonight, by the weather service.`
             }
             onValue={set('nowC')}
             error={errors.nowC}
@@ -76,7 +76,7 @@ function TheVehicle({
 }: {
   booking: ReturnType<typeof useBooking>;
   profiles: ProfileSummary[];
-  units: UnitChoice;
+  units: Notation;
 }) {
   const { plate, vin } = entries;
   const advice = vin.trim() === '' ? undefined : vinAdvice(vin);

@@ -3,7 +3,7 @@ import { v7 as newKey } from 'uuid';
 import type { BodyOf } from '../../contract';
 import type { Problem } from '../../core/result';
 import { lampSeen, type LampWay } from '../../core/car/lamp/ways';
-import { distance, parse, temperature, type UnitChoice } from '../../core/measure/units';
+import { distance, parse, temperature, type Notation } from '../../core/measure/units';
 import { celsiusAt, hoursFrom, nightsOf, type Hour } from '../../core/measure/weather';
 import type { KnownVehicle } from '../../contract/views';
 import { ask } from '../api';
@@ -39,7 +39,7 @@ interface FollowedUp {
 
 /** What is known of a booking before anything is typed. */
 export interface Beforehand {
-  units: UnitChoice;
+  units: Notation;
   followUp: FollowedUp | undefined;
   /** A vehicle on file, where it is known which. */
   vehicle: Partial<Entries> | undefined;
@@ -158,7 +158,7 @@ function useKnownVehicle(
 }
 
 /** What was typed, as it is sent; and what is wrong with it, field by field. */
-function readEntries(entries: Entries, units: UnitChoice) {
+function readEntries(entries: Entries, units: Notation) {
   const errors: Errors = {};
   if (entries.label.trim() === '') errors.label = 'Say which vehicle it is.';
   const modelYear = entries.modelYear === '' ? undefined : Number(entries.modelYear);

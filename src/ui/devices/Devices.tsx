@@ -1,5 +1,6 @@
 import { CircleCheck, CircleDashed, OctagonAlert } from 'lucide-react';
 import { useState } from 'react';
+import { recently, type Place } from '../../core/measure/calendar';
 import type { DeviceAddresses, ShopSettings } from '../../core/records/shop';
 import type { DeviceState } from '../../contract/views';
 import { ask } from '../api';
@@ -37,10 +38,12 @@ export function Devices({
   initial,
   shop,
   maySetUp,
+  place,
 }: {
   initial: DeviceState[];
   shop: ShopSettings;
   maySetUp: boolean;
+  place: Place;
 }) {
   const [devices, setDevices] = useState(initial);
   const [addresses, setAddresses] = useState(shop.devices);
@@ -74,7 +77,7 @@ export function Devices({
               <h2>{words[device.kind].name}</h2>
               <p className={forms.soft}>{words[device.kind].what}</p>
             </div>
-            <State device={device} />
+            <State device={device} place={place} />
             {device.address !== '' && (
               <Button
                 busy={trying === device.kind ? 'Trying…' : undefined}
@@ -123,7 +126,13 @@ export function Devices({
   );
 }
 
-function State({ device: { kind, address, since, lastHeardAt, trouble, by } }: { device: DeviceState }) {
+function State({
+  device: { kind, address, since, lastHeardAt, trouble, by },
+  place,
+}: {
+  device: DeviceState;
+  place: Place;
+}) {
   if (address === '') {
     return (
       <p className={styles.state}>
@@ -139,7 +148,7 @@ function State({ device: { kind, address, since, lastHeardAt, trouble, by } }: {
       <p className={`${styles.state} ${styles.right}`}>
         <CircleCheck aria-hidden="true" />
         <span>
-          <b>Answers</b> at {address} since {when(since)}; last heard {when(lastHeardAt)}
+          <b>Answers</b> at {address} since {when(since, place)}; last heard {when(lastHeardAt, place)}
           {by && `, used by ${by}`}.
         </span>
       </p>
@@ -150,8 +159,8 @@ function State({ device: { kind, address, since, lastHeardAt, trouble, by } }: {
       <p className={`${styles.state} ${styles.wrong}`}>
         <OctagonAlert aria-hidden="true" />
         <span>
-          <b>Does not answer</b>, {when(trouble.at)}. {trouble.message}{' '}
-          {lastHeardAt && `Last heard ${when(lastHeardAt)}.`}
+          <b>Does not answer</b>, {when(trouble.at, place)}. {trouble.message}{' '}
+          {lastHeardAt && `Last heard ${when(lastHeardAt, place)}.`}
         </span>
       </p>
     );
@@ -166,12 +175,4 @@ function State({ device: { kind, address, since, lastHeardAt, trouble, by } }: {
   );
 }
 
-const when = (at: string | null): string =>
-  at === null
-    ? 'never'
-    : new Date(at).toLocaleString(undefined, {
-        day: 'numeric',
-        month: 'short',
-        hour: '2-digit',
-        minute: '2-digit',
-      });
+const when = (at: string | null, place: Place): string => (at === null ? 'never' : recently(at, place));

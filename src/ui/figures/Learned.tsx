@@ -3,16 +3,23 @@ import { partName, type RepairOutcome } from '../../core/job/repair-outcome';
 import { historyMayMoveBy, plainChance } from '../../core/judgement/diagnosis';
 import { findingCodes, recordOf } from '../../core/catalogue/finding';
 import type { ConfirmedVisit, ShopFigures } from '../../contract/views';
+import { day, type Place } from '../../core/measure/calendar';
 import { ask } from '../api';
 import { useDeeds } from '../deeds';
 import { Button } from '../kit/Button';
 import { Notice } from '../kit/Notice';
 import styles from './Figures.module.css';
 
-const day = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium' });
-
 /** What this shop's cars turned out to have, what that does to the engine's priors, and a way to take it back. */
-export function Learned({ initial, mayChange }: { initial: ShopFigures; mayChange: boolean }) {
+export function Learned({
+  initial,
+  mayChange,
+  place,
+}: {
+  initial: ShopFigures;
+  mayChange: boolean;
+  place: Place;
+}) {
   const [figures, setFigures] = useState(initial);
   /** Taken back on this screen: they stay in sight, so that they can be put back. */
   const [taken, setTaken] = useState<ConfirmedVisit[]>([]);
@@ -96,7 +103,7 @@ export function Learned({ initial, mayChange }: { initial: ShopFigures; mayChang
                 </a>
                 <span>
                   {isTaken && 'Taken back, counts no more. '}
-                  {day.format(new Date(visit.at))}, {visit.by}: {saidOf(visit.parts)}
+                  {day(visit.at, place)}, {visit.by}: {saidOf(visit.parts)}
                 </span>
               </div>
               {mayChange && (

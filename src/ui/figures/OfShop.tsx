@@ -29,18 +29,15 @@ const empty: Partial<Record<TableName, string>> = {
 };
 
 /** What the shop did, by week and person, for its manager. */
-export function OfShop({ initial }: { initial: { figures: FiguresOfShop; zone: string } | undefined }) {
+export function OfShop({ initial }: { initial: FiguresOfShop | undefined }) {
   const [weeks, setWeeks] = useState<Weeks>(usualWeeks);
   const [by, setBy] = useState('');
-  const [figures, setFigures] = useState(initial?.figures);
+  const [figures, setFigures] = useState(initial);
   const [problem, setProblem] = useState<string>();
-  const [zone, setZone] = useState(initial?.zone ?? 'UTC');
-  // eslint-disable-next-line react-hooks/set-state-in-effect -- where the browser is is known in the browser alone
-  useEffect(() => setZone(Intl.DateTimeFormat().resolvedOptions().timeZone), []);
-  const query = { weeks, zone, ...(by && { by }) };
+  const query = { weeks, ...(by && { by }) };
   const address = new URLSearchParams(query).toString();
 
-  const shown = useRef(initial && new URLSearchParams({ weeks: usualWeeks, zone: initial.zone }).toString());
+  const shown = useRef(initial && new URLSearchParams({ weeks: usualWeeks }).toString());
   useEffect(() => {
     if (shown.current === address) return undefined;
     shown.current = undefined;

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import type { Place } from '../../core/measure/calendar';
 import { standing, type DueFollowUp } from '../../core/records/follow-up';
 import { ask } from '../api';
 import { Button } from '../kit/Button';
@@ -7,12 +8,11 @@ import { FollowUpLine } from '../vehicle/FollowUps';
 import styles from './Find.module.css';
 
 /** What is to be looked at again, at any car: due first, what is to come on demand. */
-export function DueList({ initial, today }: { initial: DueFollowUp[]; today: string }) {
+export function DueList({ initial, today, place }: { initial: DueFollowUp[]; today: string; place: Place }) {
   const [list, setList] = useState(initial);
   const [all, setAll] = useState(false);
   const [problem, setProblem] = useState<string>();
-  const now = today.slice(0, 10);
-  const due = list.filter((one) => standing(one, now) !== 'to come');
+  const due = list.filter((one) => standing(one, today) !== 'to come');
   const refresh = async () => {
     const fresh = await ask('followUps');
     if (fresh.ok) setList(fresh.value);
@@ -23,7 +23,14 @@ export function DueList({ initial, today }: { initial: DueFollowUp[]; today: str
       <h2 id="due">To look at again: {due.length} due</h2>
       <ul>
         {(all ? list : due).map((one) => (
-          <FollowUpLine key={one.key} followUp={one} today={now} car onEnded={() => void refresh()} />
+          <FollowUpLine
+            key={one.key}
+            followUp={one}
+            today={today}
+            place={place}
+            car
+            onEnded={() => void refresh()}
+          />
         ))}
       </ul>
       {problem && <Notice tone="wrong">{problem}</Notice>}

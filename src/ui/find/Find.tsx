@@ -6,7 +6,7 @@ import { groupedCode } from '../../core/names/label';
 import { leastCharacters, mostCharacters, type Found, type FoundVehicle } from '../../core/records/search';
 import { groupedId } from '../../core/names/sensor-id';
 import { ask } from '../api';
-import { day } from '../days';
+import { day, type Place } from '../../core/measure/calendar';
 import { Button } from '../kit/Button';
 import { Later, part } from '../kit/Later';
 import { Field } from '../kit/Field';
@@ -29,11 +29,14 @@ export function Find({
   people,
   due,
   today,
+  place,
 }: {
   asked: string;
   people: string[];
   due: DueFollowUp[];
+  /** The day it is in the shop. */
   today: string;
+  place: Place;
 }) {
   const [text, setText] = useState(asked);
   const { found, problem } = useFound(text);
@@ -90,7 +93,7 @@ export function Find({
           <ul ref={results} className={styles.list}>
             {found.map((one) => (
               <li key={keyOf(one)}>
-                <Line found={one} />
+                <Line found={one} place={place} />
               </li>
             ))}
             {found.length === 0 && (
@@ -102,8 +105,8 @@ export function Find({
           </ul>
         </section>
       )}
-      {!isAsking && due.length > 0 && <DueList initial={due} today={today} />}
-      {!isAsking && <JobList people={people} />}
+      {!isAsking && due.length > 0 && <DueList initial={due} today={today} place={place} />}
+      {!isAsking && <JobList people={people} place={place} />}
       <Later fallback={isReading && <StillComing onClose={() => setReading(false)} />}>
         {isReading && <ReadLabel onClose={() => setReading(false)} />}
       </Later>
@@ -137,7 +140,7 @@ function useFound(text: string): { found: Found[] | undefined; problem: string |
   return { found: answer.found, problem: answer.problem };
 }
 
-function Line({ found }: { found: Found }) {
+function Line({ found, place }: { found: Found; place: Place }) {
   switch (found.kind) {
     case 'vehicle':
       return (
@@ -149,7 +152,7 @@ function Line({ found }: { found: Found }) {
               {[found.customer, found.vin, found.modelYear].filter(Boolean).join(', ')}
             </span>
           </span>
-          <span>{visitsOf(found)}</span>
+          <span>{visitsOf(found, place)}</span>
         </a>
       );
     case 'label':
@@ -174,7 +177,7 @@ function Line({ found }: { found: Found }) {
           </span>
           <span>
             {found.vehicles.length > 1 && <b className={styles.twice}>At {found.vehicles.length} vehicles</b>}
-            {found.lastAt && <span className={styles.small}>last {day(found.lastAt)}</span>}
+            {found.lastAt && <span className={styles.small}>last {day(found.lastAt, place)}</span>}
           </span>
         </a>
       );
@@ -188,14 +191,14 @@ function Line({ found }: { found: Found }) {
           </span>
           <span>
             {stateWords[found.state]}
-            <span className={styles.small}>{day(found.openedAt)}</span>
+            <span className={styles.small}>{day(found.openedAt, place)}</span>
           </span>
         </a>
       );
   }
 }
 
-const visitsOf = ({ visits, lastVisitAt }: FoundVehicle): string =>
-  [`${visits} ${visits === 1 ? 'visit' : 'visits'}`, lastVisitAt && `last ${day(lastVisitAt)}`]
+const visitsOf = ({ visits, lastVisitAt }: FoundVehicle, place: Place): string =>
+  [`${visits} ${visits === 1 ? 'visit' : 'visits'}`, lastVisitAt && `last ${day(lastVisitAt, place)}`]
     .filter(Boolean)
     .join(', ');

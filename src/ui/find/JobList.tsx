@@ -4,7 +4,7 @@ import { stateWords } from '../../core/visit/words';
 import type { ListedJob } from '../../core/records/search';
 import { jobStates, type JobState } from '../../core/names/kinds';
 import { ask } from '../api';
-import { day } from '../days';
+import { day, dayBegins, type Place } from '../../core/measure/calendar';
 import { Button } from '../kit/Button';
 import { Field, Select } from '../kit/Field';
 import { Notice } from '../kit/Notice';
@@ -18,7 +18,7 @@ interface Narrowed {
 }
 
 /** The jobs of all years by day, person and state; more of them as one goes on. */
-export function JobList({ people }: { people: string[] }) {
+export function JobList({ people, place }: { people: string[]; place: Place }) {
   const [narrowed, setNarrowed] = useState<Narrowed>({ day: '', by: '', state: '' });
   const [jobs, setJobs] = useState<ListedJob[]>();
   const [more, setMore] = useState(false);
@@ -27,7 +27,7 @@ export function JobList({ people }: { people: string[] }) {
 
   useEffect(() => {
     let isLate = false;
-    void ask('jobs', { query: { ...filterOf(narrowed) } }).then((answered) => {
+    void ask('jobs', { query: { ...filterOf(narrowed, place) } }).then((answered) => {
       if (isLate) return;
       if (!answered.ok) return setProblem(answered.problem.message);
       setProblem(undefined);
@@ -37,12 +37,12 @@ export function JobList({ people }: { people: string[] }) {
     return () => {
       isLate = true;
     };
-  }, [narrowed]);
+  }, [narrowed, place]);
 
   const goOn = async () => {
     const last = jobs?.at(-1);
     if (!last) return;
-    const query = { ...filterOf(narrowed), beforeAt: last.openedAt, beforeId: last.id };
+    const query = { ...filterOf(narrowed, place), beforeAt: last.openedAt, beforeId: last.id };
     const answered = await ask('jobs', { query });
     if (!answered.ok) return setProblem(answered.problem.message);
     setJobs([...(jobs ?? []), ...answered.value.jobs]);
@@ -74,7 +74,7 @@ export function JobList({ people }: { people: string[] }) {
       {problem && <Notice tone="wrong">{problem}</Notice>}
       <a
         className={styles.csv}
-        href={`/api/tables/jobs.csv?${new URLSearchParams({ ...filterOf(narrowed) }).toString()}`}
+        href={`/api/tables/jobs.csv?${new URLSearchParams({ ...filterOf(narrowed, place) }).toString()}`}
         download
       >
         These jobs as CSV
@@ -96,7 +96,7 @@ export function JobList({ people }: { people: string[] }) {
               <span>
                 {job.unproved ? `not proved: ${job.unproved}` : stateWords[job.state]}
                 <span className={styles.small}>
-                  {day(job.openedAt)} by {job.openedBy}
+                  {day(job.openedAt, place)} by {job.openedBy}
                 </span>
               </span>
             </a>
@@ -114,12 +114,13 @@ export function JobList({ people }: { people: string[] }) {
   );
 }
 
-/** Days begin and end where the browser is. */
-function filterOf({ day: wanted, by, state }: Narrowed): JobFilter {
-  const from = wanted ? new Date(`${wanted}T00:00`) : undefined;
-  const to = from && new Date(from.getFullYear(), from.getMonth(), from.getDate() + 1);
+/** Days begin and end where the shop is. */
+function filterOf({ day: wanted, by, state }: Narrowed, place: Place): JobFilter {
   return {
-    ...(from && to && { from: from.toISOString(), to: to.toISOString() }),
+    ...(wanted && {
+      from: dayBegins(wanted, place).toISOString(),
+      to: dayBegins(wanted, place, 1).toISOString(),
+    }),
     ...(by && { by }),
     ...(state === 'unproved' ? { unproved: '1' } : state && { state }),
   };

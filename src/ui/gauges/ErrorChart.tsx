@@ -1,11 +1,12 @@
 import { allowedErrorKPa, type Calibration, type CheckPoint } from '../../core/tire/gauge';
 import {
+  decimal,
   format,
   formatDifference,
   inUnit,
   pressure,
   unitNamed,
-  type UnitChoice,
+  type Notation,
 } from '../../core/measure/units';
 import { pressureAxis, shownPressure } from '../kit/axes';
 import { LazyChart } from '../kit/LazyChart';
@@ -20,12 +21,12 @@ export function ErrorChart({
   name: string;
   points: readonly CheckPoint[];
   calibration: Calibration | undefined;
-  units: UnitChoice;
+  units: Notation;
 }) {
   const shown = shownPressure(units);
   const { decimals } = unitNamed(pressure, units.pressure);
   const error = (kPa: number) => inUnit(pressure, kPa, units.pressure);
-  const text = (value: number) => `${value > 0 ? '+' : ''}${value.toFixed(decimals + 1)}`.replace('-', '−');
+  const text = (value: number) => `${value > 0 ? '+' : ''}${decimal(value, decimals + 1, units)}`;
   const at = points.map(({ referenceKPa }) => referenceKPa);
   const ends = [Math.min(...at), Math.max(...at)];
   const inWay = (way: 'up' | 'down') =>
@@ -61,9 +62,9 @@ export function ErrorChart({
         head: ['Way', 'reference', 'read', 'error'],
         rows: points.map(({ way, referenceKPa, readKPa }) => [
           way,
-          format(pressure, referenceKPa, units.pressure),
-          format(pressure, readKPa, units.pressure),
-          formatDifference(pressure, readKPa - referenceKPa, units.pressure, 1),
+          format(pressure, referenceKPa, units),
+          format(pressure, readKPa, units),
+          formatDifference(pressure, readKPa - referenceKPa, units, 1),
         ]),
       }}
     />

@@ -1,5 +1,5 @@
 import { allowedErrorKPa, calibrationOf, type Instrument } from '../../core/tire/gauge';
-import { figure, format, formatDifference, pressure, type UnitChoice } from '../../core/measure/units';
+import { figure, format, formatDifference, pressure, type Notation } from '../../core/measure/units';
 import { Button } from '../kit/Button';
 import { Field } from '../kit/Field';
 import { Notice } from '../kit/Notice';
@@ -11,7 +11,7 @@ import { plan, useGaugeCheck } from './use-gauge-check';
 type Check = ReturnType<typeof useGaugeCheck>;
 
 /** A small guided job: bring the reference to each point, type what both show, see the error grow into a picture. */
-export function GaugeCheck({ gauge, units }: { gauge: Instrument; units: UnitChoice }) {
+export function GaugeCheck({ gauge, units }: { gauge: Instrument; units: Notation }) {
   const check = useGaugeCheck(gauge, units);
   const { draft, keep, step, calibration, takePoint, store, done } = check;
   if (done) return <Checked gauge={done} units={units} />;
@@ -45,9 +45,8 @@ export function GaugeCheck({ gauge, units }: { gauge: Instrument; units: UnitCho
             <ErrorChart name={gauge.name} points={draft.points} calibration={calibration} units={units} />
           ) : (
             <p className={styles.soft}>
-              It may be off by{' '}
-              {formatDifference(pressure, allowedErrorKPa(100), units.pressure).replace('+', '± ')} up to 400
-              kPa (EN 12645). The error is drawn here as the points come in.
+              It may be off by {formatDifference(pressure, allowedErrorKPa(100), units).replace('+', '± ')} up
+              to 400 kPa (EN 12645). The error is drawn here as the points come in.
             </p>
           )}
           {!step && calibration && <p>{calibrationWords(calibration, units)}</p>}
@@ -65,14 +64,14 @@ function Point({
 }: {
   check: Check;
   step: NonNullable<Check['step']>;
-  units: UnitChoice;
+  units: Notation;
 }) {
   return (
     <>
       <p className={styles.lead}>
         {step.way === 'up' ? 'Let air in up to' : 'Let air out down to'}{' '}
-        <b className="figures">{format(pressure, step.kPa, units.pressure)}</b> on the reference, never past
-        it and back.
+        <b className="figures">{format(pressure, step.kPa, units)}</b> on the reference, never past it and
+        back.
       </p>
       <Field
         key={`read ${draft.points.length}`}
@@ -87,7 +86,7 @@ function Point({
         label={`The reference shows, ${units.pressure}`}
         hint="Leave empty where it is that figure exactly."
         inputMode="decimal"
-        placeholder={figure(pressure, step.kPa, units.pressure)}
+        placeholder={figure(pressure, step.kPa, units)}
         value={referenceTyped}
         onValue={setReferenceTyped}
         error={errors.at}
@@ -105,7 +104,7 @@ function Reference({
   units,
 }: {
   check: Check;
-  units: UnitChoice;
+  units: Notation;
 }) {
   return (
     <>
@@ -131,7 +130,7 @@ function Reference({
 }
 
 /** What came of it. */
-function Checked({ gauge: done, units }: { gauge: Instrument; units: UnitChoice }) {
+function Checked({ gauge: done, units }: { gauge: Instrument; units: Notation }) {
   const made = done.checks.at(-1);
   const found = made && calibrationOf(made, done.resolutionKPa);
   return (

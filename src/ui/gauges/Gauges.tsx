@@ -8,7 +8,8 @@ import {
   type Instrument,
   type CalibrationStatus,
 } from '../../core/tire/gauge';
-import { format, formatDifference, parse, pressure, type UnitChoice } from '../../core/measure/units';
+import { day, type Place } from '../../core/measure/calendar';
+import { format, formatDifference, parse, pressure, type Notation } from '../../core/measure/units';
 import { ask } from '../api';
 import { useDeeds } from '../deeds';
 import { Button } from '../kit/Button';
@@ -44,7 +45,7 @@ export function Gauges({
   now,
 }: {
   initial: Instrument[];
-  units: UnitChoice;
+  units: Notation;
   mayChange: boolean;
   now: number;
 }) {
@@ -88,7 +89,7 @@ function GaugeLine({
   onRetire,
 }: {
   gauge: Instrument;
-  units: UnitChoice;
+  units: Notation;
   mayChange: boolean;
   now: number;
   onRetire: (retired: boolean) => void;
@@ -105,13 +106,13 @@ function GaugeLine({
           <b className={styles.name}>{gauge.name}</b>
           <span className={styles.soft}>
             {kinds.find(({ value }) => value === gauge.kind)?.label}, shows steps of{' '}
-            {formatDifference(pressure, gauge.resolutionKPa, units.pressure, 1).slice(1)}
+            {formatDifference(pressure, gauge.resolutionKPa, units, 1).slice(1)}
           </span>
         </div>
         <span className={`${styles.standing} ${bad ? styles.bad : styles.good}`}>
           <Icon aria-hidden="true" /> {word}
         </span>
-        <span className={styles.soft}>{dates(standing)}</span>
+        <span className={styles.soft}>{dates(standing, units)}</span>
         <div className={styles.actions}>
           {calibration && (
             <Button aria-expanded={open} onClick={() => setOpen(!open)}>
@@ -135,8 +136,8 @@ function GaugeLine({
         <>
           <ErrorChart name={gauge.name} points={check.points} calibration={calibration} units={units} />
           <p className={styles.soft}>
-            Checked {day(check.at)} by {check.by} against {check.reference} (
-            {formatDifference(pressure, check.referenceUncertaintyKPa, units.pressure, 1).replace('+', '± ')}
+            Checked {day(check.at, units)} by {check.by} against {check.reference} (
+            {formatDifference(pressure, check.referenceUncertaintyKPa, units, 1).replace('+', '± ')}
             ).
           </p>
         </>
@@ -146,13 +147,13 @@ function GaugeLine({
 }
 
 /** The outcome of a check in one line of figures. */
-export function calibrationWords(calibration: Calibration, units: UnitChoice): string {
-  const by = (kPa: number) => formatDifference(pressure, kPa, units.pressure, 1);
+export function calibrationWords(calibration: Calibration, units: Notation): string {
+  const by = (kPa: number) => formatDifference(pressure, kPa, units, 1);
   const { meanErrorKPa, spreadKPa, worst, hysteresisKPa, uncertaintyKPa } = calibration;
   return [
     `Reads ${by(meanErrorKPa)} on average`,
     `spread ${by(spreadKPa).slice(1)}`,
-    `at worst ${by(worst.errorKPa)} at ${format(pressure, worst.atKPa, units.pressure)}`,
+    `at worst ${by(worst.errorKPa)} at ${format(pressure, worst.atKPa, units)}`,
     `up and down differ by ${by(hysteresisKPa).slice(1)}`,
     `corrected readings are good to ${by(uncertaintyKPa).replace('+', '± ')}`,
   ]
@@ -160,17 +161,14 @@ export function calibrationWords(calibration: Calibration, units: UnitChoice): s
     .concat('.');
 }
 
-const day = (at: string) =>
-  new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeZone: 'UTC' }).format(new Date(at));
-
-function dates(standing: CalibrationStatus): string {
+function dates(standing: CalibrationStatus, place: Place): string {
   switch (standing.kind) {
     case 'good':
-      return `due ${day(standing.dueAt)}`;
+      return `due ${day(standing.dueAt, place)}`;
     case 'overdue':
-      return `was due ${day(standing.dueAt)}`;
+      return `was due ${day(standing.dueAt, place)}`;
     case 'out-of-tolerance':
-      return `since ${day(standing.checkedAt)}: read with another`;
+      return `since ${day(standing.checkedAt, place)}: read with another`;
     case 'never-checked':
       return 'its readings are not trusted';
     case 'retired':
@@ -178,7 +176,7 @@ function dates(standing: CalibrationStatus): string {
   }
 }
 
-function NewGauge({ units, onAdded }: { units: UnitChoice; onAdded: (gauges: Instrument[]) => void }) {
+function NewGauge({ units, onAdded }: { units: Notation; onAdded: (gauges: Instrument[]) => void }) {
   const [name, setName] = useState('');
   const [kind, setKind] = useState<Instrument['kind']>('digital');
   const [step, setStep] = useState('');

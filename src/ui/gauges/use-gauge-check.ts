@@ -3,7 +3,7 @@ import { v7 as newKey } from 'uuid';
 import { z } from 'zod';
 import { calibrationOf, checkPlanKPa, type Instrument } from '../../core/tire/gauge';
 import { checkPointSchema } from '../../core/job/schemas/instrument';
-import { figure, parse, pressure, type UnitChoice } from '../../core/measure/units';
+import { figure, parse, pressure, type Notation } from '../../core/measure/units';
 import { ask } from '../api';
 import { useDeeds } from '../deeds';
 
@@ -31,13 +31,13 @@ function draftFrom(kept: string): Draft | undefined {
 }
 
 /** A check as far as it has come: its points one by one, then what it was compared with. */
-export function useGaugeCheck(gauge: Instrument, units: UnitChoice) {
+export function useGaugeCheck(gauge: Instrument, units: Notation) {
   const storage = `hacienda.check.${gauge.id}`;
   const last = gauge.checks.at(-1);
   const [draft, setDraft] = useState<Draft>(() => ({
     key: '',
     reference: last?.reference ?? '',
-    uncertainty: figure(pressure, last?.referenceUncertaintyKPa ?? 1, units.pressure),
+    uncertainty: figure(pressure, last?.referenceUncertaintyKPa ?? 1, units),
     points: [],
   }));
   const [referenceTyped, setReferenceTyped] = useState('');

@@ -21,8 +21,7 @@ export function Head({ sheet: { view, job, units, closed, open } }: { sheet: She
         </h1>
         <p>
           Job {view.number}
-          {job.vehicle.odometerKm !== undefined &&
-            `, ${format(distance, job.vehicle.odometerKm, units.distance)}`}
+          {job.vehicle.odometerKm !== undefined && `, ${format(distance, job.vehicle.odometerKm, units)}`}
           {`, ${doneWords(job) || serviceWords.none}`}
           {complaint && `. “${complaint}”`}
         </p>

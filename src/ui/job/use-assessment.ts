@@ -3,7 +3,7 @@ import type { Assessment } from '../../core/judgement/assessment';
 import type { AssessNews, AssessRequest, Experience } from '../../core/judgement/diagnosis';
 import type { Reasons } from '../../core/judgement/diagnosis/explanation/reasons';
 import type { Job } from '../../core/job';
-import type { UnitChoice } from '../../core/measure/units';
+import type { Notation } from '../../core/measure/units';
 
 /** A job, as it is judged, with what follows from it. */
 export interface Judged {
@@ -29,7 +29,7 @@ export function useAssessment(
   job: Job,
   known: Judged,
   experience: Experience | undefined,
-  units: UnitChoice,
+  units: Notation,
 ): Judged {
   const [latest, setLatest] = useState(known);
   const worker = useRef<Worker>(undefined);

@@ -5,7 +5,7 @@ import type { Job, Observation, Seen } from '../../core/job';
 import { columnsOf, type Column } from '../../core/visit/column';
 import type { Proof } from '../../core/visit/proof';
 import type { Reasons } from '../../core/judgement/diagnosis/explanation/reasons';
-import type { UnitChoice } from '../../core/measure/units';
+import type { Notation } from '../../core/measure/units';
 import type { Move } from '../../core/visit';
 import type { Person } from '../../core/visit/person';
 import type { VisitView } from '../../contract/views';
@@ -22,7 +22,7 @@ export interface SheetProps {
   assessment: Assessment;
   /** Why, in words, likewise. */
   reasons: Reasons;
-  units: UnitChoice;
+  units: Notation;
   /** Who is signed in. */
   person: Pick<Person, 'id' | 'name' | 'role'>;
 }
@@ -31,7 +31,7 @@ export interface SheetProps {
 export interface Sheet {
   visit: Visit;
   view: VisitView;
-  units: UnitChoice;
+  units: Notation;
   /** The facts as they are judged, with what is still on its way. */
   job: Job;
   /** The job the verdict speaks of. */

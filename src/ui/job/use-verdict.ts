@@ -5,7 +5,7 @@ import { proofOf, type Proof } from '../../core/visit/proof';
 import { nextMove, worthwhileCheck, type Move } from '../../core/visit';
 import { shownOf, type Shown } from '../../core/visit/shown';
 import { readable, type VisitView } from '../../contract/views';
-import type { UnitChoice } from '../../core/measure/units';
+import type { Notation } from '../../core/measure/units';
 import { useAssessment, type Judged } from './use-assessment';
 
 /** What follows from the facts on this device: one verdict, from which proof and next move are derived. */
@@ -31,7 +31,7 @@ export function useVerdict(
   first: Pick<Judged, 'assessment' | 'reasons'>,
   view: VisitView,
   facts: Job,
-  units: UnitChoice,
+  units: Notation,
 ): Verdict {
   const [start] = useState<Judged>(() => ({
     job: asJudged(initial.job, initial.gauges),

@@ -61,21 +61,36 @@ export function Choice<Value extends string>({ label, options, value, onValue }:
   );
 }
 
-interface SelectProps extends Omit<ComponentProps<'select'>, 'onChange'> {
+interface SelectProps<Value extends string> extends Omit<ComponentProps<'select'>, 'onChange' | 'value'> {
   label: string;
   hint?: string | undefined;
-  options: readonly { value: string; label: string }[];
-  onValue: (value: string) => void;
+  options: readonly { value: Value; label: string }[];
+  value: Value | undefined;
+  onValue: (value: Value) => void;
 }
 
-export function Select({ label, hint, options, onValue, ...select }: SelectProps) {
+export function Select<Value extends string>({
+  label,
+  hint,
+  options,
+  onValue,
+  ...select
+}: SelectProps<Value>) {
   const id = useId();
   return (
     <div className={styles.field}>
       <label className={styles.label} htmlFor={id}>
         {label}
       </label>
-      <select {...select} id={id} className={styles.input} onChange={(event) => onValue(event.target.value)}>
+      <select
+        {...select}
+        id={id}
+        className={styles.input}
+        onChange={({ target }) => {
+          const chosen = options[target.selectedIndex];
+          if (chosen) onValue(chosen.value);
+        }}
+      >
         {options.map((option) => (
           <option key={option.value} value={option.value}>
             {option.label}

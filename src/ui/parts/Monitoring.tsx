@@ -1,6 +1,6 @@
 import type { Tpms } from '../../core/job';
 import { monitoringWords } from '../../core/job/words';
-import { parse, pressure, figure, type UnitChoice } from '../../core/measure/units';
+import { parse, pressure, figure, type Notation } from '../../core/measure/units';
 import { roadWheels } from '../../core/names/wheel';
 import { Choice, Field } from '../kit/Field';
 import { optionsFrom } from '../kit/options';
@@ -17,14 +17,14 @@ interface MonitoringEntry {
   lowOff: string;
 }
 
-export const monitoringFrom = (tpms: Tpms | undefined, units: UnitChoice): MonitoringEntry => ({
+export const monitoringFrom = (tpms: Tpms | undefined, units: Notation): MonitoringEntry => ({
   kind: tpms?.kind ?? 'direct',
   spare: tpms?.positions?.includes('SP') ? 'yes' : 'no',
   frequency: tpms?.frequencyMHz === undefined ? '' : String(tpms.frequencyMHz),
   digits: tpms?.idDigits === undefined ? '' : String(tpms.idDigits),
   locates: tpms?.locates === undefined ? 'not-known' : tpms.locates ? 'yes' : 'no',
-  lowOn: tpms?.lowOnKPa === undefined ? '' : figure(pressure, tpms.lowOnKPa, units.pressure),
-  lowOff: tpms?.lowOffKPa === undefined ? '' : figure(pressure, tpms.lowOffKPa, units.pressure),
+  lowOn: tpms?.lowOnKPa === undefined ? '' : figure(pressure, tpms.lowOnKPa, units),
+  lowOff: tpms?.lowOffKPa === undefined ? '' : figure(pressure, tpms.lowOffKPa, units),
 });
 
 /** What is wrong with an entry, by its field. */
@@ -33,7 +33,7 @@ type MonitoringErrors = Partial<Record<keyof MonitoringEntry, string>>;
 /** As it is stored, or what is wrong with it. */
 export function tpmsOf(
   entry: MonitoringEntry,
-  units: UnitChoice,
+  units: Notation,
 ): { tpms: Tpms; errors: undefined } | { tpms: undefined; errors: MonitoringErrors } {
   const { kind, spare, locates } = entry;
   const errors: MonitoringErrors = {};
@@ -91,7 +91,7 @@ export function Monitoring({
   value: MonitoringEntry;
   onValue: (value: MonitoringEntry) => void;
   errors?: MonitoringErrors | undefined;
-  units: UnitChoice;
+  units: Notation;
 }) {
   const set = (part: Partial<MonitoringEntry>) => onValue({ ...value, ...part });
   return (

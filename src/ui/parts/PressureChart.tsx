@@ -1,6 +1,6 @@
 import type { WheelForecast } from '../../core/car/lamp';
 import { atTemperature } from '../../core/measure/pressure';
-import { figure, format, pressure, temperature, unitNamed, type UnitChoice } from '../../core/measure/units';
+import { figure, format, pressure, temperature, unitNamed, type Notation } from '../../core/measure/units';
 import type { Position } from '../../core/names/wheel';
 import type { Series } from '../kit/Chart';
 import { pressureAxis, shownPressure, shownTemperature, temperatureAxis } from '../kit/axes';
@@ -38,11 +38,11 @@ export function PressureChart({
   coldestC: number | undefined;
   /** What a single line is called, where it is no wheel of a car. */
   name?: string;
-  units: UnitChoice;
+  units: Notation;
 }) {
   const [first] = wheels;
   if (!first) return null;
-  const shown = (celsius: number) => figure(temperature, celsius, units.temperature);
+  const shown = (celsius: number) => figure(temperature, celsius, units);
   const celsius = [
     ...wheels.flatMap(({ air, lightsAtC }) => [air.celsius, Math.max(lightsAtC, -45)]),
     ...placard.map((point) => point.celsius),
@@ -60,7 +60,7 @@ export function PressureChart({
   const lamps = same
     ? [{ lowOnKPa, lowOffKPa, of: '' }]
     : wheels.map(({ wheel, thresholds }) => ({ ...thresholds, of: ` ${wheel}` }));
-  const kPa = (value: number) => format(pressure, value, units.pressure);
+  const kPa = (value: number) => format(pressure, value, units);
   const points = [...new Map(placard.map((point) => [`${point.kPa} ${point.celsius}`, point])).values()];
   return (
     <LazyChart
@@ -90,8 +90,8 @@ export function PressureChart({
         rows: at
           .filter((_, n) => n % 2 === 0)
           .map((c) => [
-            format(temperature, c, units.temperature),
-            ...wheels.map(({ air }) => figure(pressure, atTemperature(air, c), units.pressure)),
+            format(temperature, c, units),
+            ...wheels.map(({ air }) => figure(pressure, atTemperature(air, c), units)),
           ]),
       }}
     />

@@ -1,6 +1,7 @@
 import { CircleCheck, CircleDashed } from 'lucide-react';
 import { useRef, useState } from 'react';
 import type { AnswerOf, StoredProcedure } from '../../contract';
+import { day, type Place } from '../../core/measure/calendar';
 import type { Procedure } from '../../core/relearn/procedure';
 import { methodWords } from '../../core/relearn/procedure/words';
 import type { ProfileSummary } from '../../contract/views';
@@ -17,13 +18,14 @@ interface ProceduresProps {
   initial: StoredProcedure[];
   profiles: ProfileSummary[];
   mayChange: boolean;
+  place: Place;
   flags: readonly Flag[];
   /** The name of the one that is shown first. */
   chosen: string | undefined;
 }
 
 /** The relearn library: how each kind of vehicle on file is taught its sensors, and by which cues it answers. */
-export function Procedures({ initial, profiles, mayChange, flags, chosen: first }: ProceduresProps) {
+export function Procedures({ initial, profiles, mayChange, place, flags, chosen: first }: ProceduresProps) {
   const [library, setLibrary] = useState(initial);
   const byCar = [...library].sort(
     (a, b) =>
@@ -111,6 +113,7 @@ export function Procedures({ initial, profiles, mayChange, flags, chosen: first 
           {stored && (
             <ProcedureSheet
               {...{ stored, profiles, mayChange }}
+              place={place}
               flags={flags.filter(({ name }) => name === stored.procedure.name)}
             />
           )}
@@ -135,9 +138,11 @@ function ProcedureSheet({
   stored,
   profiles,
   mayChange,
+  place,
   flags,
 }: {
   flags: readonly Flag[];
+  place: Place;
   stored: StoredProcedure;
   profiles: ProfileSummary[];
   mayChange: boolean;
@@ -153,11 +158,11 @@ function ProcedureSheet({
         <h2 id="procedure">{procedure.title}</h2>
         <p className={styles.soft}>
           {carsOf(procedure, profiles)}: {methodWords[procedure.method]}. Version {version}, imported{' '}
-          {day(at)} by {by}.
+          {day(at, place)} by {by}.
         </p>
-        <Checked at={procedure.checkedAt} />
+        <Checked at={procedure.checkedAt} place={place} />
       </header>
-      <Flags flags={flags} version={version} />
+      <Flags {...{ flags, version, place }} />
       <ProcedureBody procedure={procedure} />
       {procedure.source && <p className={styles.soft}>Source: {procedure.source}.</p>}
       <div className={styles.actions}>
@@ -178,13 +183,13 @@ function ProcedureSheet({
 }
 
 /** What cars did instead; of a version that is not the latest, it may be mended. */
-function Flags({ flags, version }: { flags: readonly Flag[]; version: number }) {
+function Flags({ flags, version, place }: { flags: readonly Flag[]; version: number; place: Place }) {
   if (flags.length === 0) return null;
   return (
     <Notice tone="note">
       {flags.map((flag) => (
         <p key={flag.key}>
-          <b>Found wrong at a car</b> on {day(flag.at)} by {flag.by}
+          <b>Found wrong at a car</b> on {day(flag.at, place)} by {flag.by}
           {flag.version !== null && flag.version !== version && `, in version ${flag.version}`}, at “
           {flag.step}
           ”: {flag.instead} <a href={`/runs/${flag.runKey}`}>That relearn</a>
@@ -194,14 +199,10 @@ function Flags({ flags, version }: { flags: readonly Flag[]; version: number }) 
   );
 }
 
-/** A date as people say it; what is none as it is written. */
-const day = (at: string): string =>
-  Number.isNaN(Date.parse(at)) ? at : new Date(at).toLocaleDateString('en-GB', { dateStyle: 'medium' });
-
-function Checked({ at }: { at: string | undefined }) {
+function Checked({ at, place }: { at: string | undefined; place: Place }) {
   return at ? (
     <p className={styles.good}>
-      <CircleCheck aria-hidden /> Checked on a car on {day(at)}
+      <CircleCheck aria-hidden /> Checked on a car on {day(at, place)}
     </p>
   ) : (
     <p className={styles.bad}>

@@ -4,7 +4,7 @@ import { cautionsOfRelearn } from '../../core/visit/cautions';
 import { letsAirOut, raiseToKPa } from '../../core/relearn/procedure/demands';
 import { conditionWords } from '../../core/relearn/procedure/words';
 import { groupedId } from '../../core/names/sensor-id';
-import { format, pressure, type UnitChoice } from '../../core/measure/units';
+import { format, pressure, type Notation } from '../../core/measure/units';
 import { positionName, roadWheels, walkingOrder, type Position } from '../../core/names/wheel';
 import { Button } from '../kit/Button';
 import { IdField } from '../parts/IdField';
@@ -12,7 +12,7 @@ import styles from './Run.module.css';
 import type { RunOnScreen } from './use-run';
 
 /** What must hold before the first step: each confirmed by the hand that saw to it. */
-export function Before({ on, units }: { on: RunOnScreen; units: UnitChoice }) {
+export function Before({ on, units }: { on: RunOnScreen; units: Notation }) {
   const { procedure, run, tell } = on;
   const [raised, setRaised] = useState(false);
   const open = procedure.before.filter((what) => !run.confirmed.includes(what));
@@ -23,16 +23,15 @@ export function Before({ on, units }: { on: RunOnScreen; units: UnitChoice }) {
       <h2 className={styles.instruction}>Make ready</h2>
       {letsAirOut(procedure) && (
         <p>
-          Fill every tire to about {format(pressure, raiseToKPa, units.pressure)} first, never above its
-          sidewall’s maximum: each loses some. Afterwards fill all back to target and gauge them.
+          Fill every tire to about {format(pressure, raiseToKPa, units)} first, never above its sidewall’s
+          maximum: each loses some. Afterwards fill all back to target and gauge them.
         </p>
       )}
       <ul className={styles.conditions}>
         {isToRaise && (
           <li>
             <Button className={styles.condition} data-main weight="main" onClick={() => setRaised(true)}>
-              <Square aria-hidden="true" /> All tires filled to about{' '}
-              {format(pressure, raiseToKPa, units.pressure)}
+              <Square aria-hidden="true" /> All tires filled to about {format(pressure, raiseToKPa, units)}
             </Button>
           </li>
         )}

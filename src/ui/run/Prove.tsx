@@ -3,7 +3,7 @@ import { lampWords } from '../../core/job/words';
 import { proofWords } from '../../core/relearn/procedure/words';
 import { openProof, provedWheels, wantedId } from '../../core/relearn/run';
 import { groupedId } from '../../core/names/sensor-id';
-import { parse, pressure, type UnitChoice } from '../../core/measure/units';
+import { parse, pressure, type Notation } from '../../core/measure/units';
 import { inWalkingOrder, positionName, type Position } from '../../core/names/wheel';
 import { Button } from '../kit/Button';
 import { Field } from '../kit/Field';
@@ -13,7 +13,7 @@ import styles from './Run.module.css';
 import type { RunOnScreen } from './use-run';
 
 /** What is still to be seen before anybody may say that it worked. */
-export function Prove({ on, units }: { on: RunOnScreen; units: UnitChoice }) {
+export function Prove({ on, units }: { on: RunOnScreen; units: Notation }) {
   const { procedure, run } = on;
   const open = openProof(procedure, run);
   return (
@@ -122,7 +122,7 @@ function Lamp({ on: { tell } }: { on: RunOnScreen }) {
   );
 }
 
-function Live({ on, units }: { on: RunOnScreen; units: UnitChoice }) {
+function Live({ on, units }: { on: RunOnScreen; units: Notation }) {
   const { procedure, run, view, act, busy, tell } = on;
   const open = provedWheels(procedure, run).filter((wheel) => !run.proved.live.includes(wheel));
   const [typed, setTyped] = useState<Partial<Record<Position, string>>>({});

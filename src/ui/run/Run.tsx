@@ -5,7 +5,7 @@ import { phases } from '../../core/relearn/procedure';
 import { phaseWords } from '../../core/relearn/procedure/words';
 import { hasEnded, phaseOf, presentWheel } from '../../core/relearn/run';
 import { noteWords, stateWords } from '../../core/relearn/run/words';
-import type { UnitChoice } from '../../core/measure/units';
+import type { Notation } from '../../core/measure/units';
 import type { Person } from '../../core/visit/person';
 import { positionName } from '../../core/names/wheel';
 import { Button } from '../kit/Button';
@@ -33,7 +33,7 @@ export function Run({
   person,
 }: {
   initial: RunView;
-  units: UnitChoice;
+  units: Notation;
   /** Who is signed in. */
   person: Pick<Person, 'id' | 'name'>;
 }) {

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import type { AnswerOf } from '../../contract';
 import type { Problem } from '../../core/result';
 import type { Person } from '../../core/visit/person';
 import { ask } from '../api';
@@ -10,7 +11,7 @@ import { ResetPassphrase } from './SigningIn';
 import styles from './Setup.module.css';
 import { options } from './Units';
 
-export type Account = Person & { active: boolean };
+export type Account = AnswerOf<'people'>[number];
 
 const roleOptions = options(['technician', 'adviser', 'manager'] as const);
 

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { Part } from '../../core/sensor/part';
 import type { ShopSettings as Settings } from '../../core/records/shop';
-import { type UnitChoice } from '../../core/measure/units';
+import type { UnitChoice } from '../../core/measure/units';
 import type { Person } from '../../core/visit/person';
 import type { ProfileSummary } from '../../contract/views';
 import { ask } from '../api';
@@ -25,6 +25,7 @@ export function Setup({
   people,
   shop,
   isHeadOffice,
+  timeZones,
 }: {
   person: Person;
   theme: Theme;
@@ -35,8 +36,10 @@ export function Setup({
   people: Account[] | undefined;
   /** The other shops of the chain are looked into from here. */
   isHeadOffice: boolean;
+  /** Names a shop may say it is in. */
+  timeZones: string[];
 }) {
-  const [units, setUnits] = useState(person.units);
+  const [units, setUnits] = useState<UnitChoice>(person.units);
   const [own, setOwn] = useState(person.ownUnits);
   const [theme, setTheme] = useState(shownTheme);
   const [problem, setProblem] = useState<string>();
@@ -89,7 +92,7 @@ export function Setup({
           onValue={(next) => void chooseTheme(next)}
         />
       </section>
-      <SigningIn name={person.name} secondFactor={person.secondFactor} />
+      <SigningIn {...person} />
       {manages && (
         <section className={styles.group} aria-labelledby="records">
           <h2 id="records">Records</h2>
@@ -108,8 +111,8 @@ export function Setup({
           )}
         </section>
       )}
-      {manages && <ShopSettings stored={shop} />}
-      {manages && <PairedDevices />}
+      {manages && <ShopSettings stored={shop} place={person.units} timeZones={timeZones} />}
+      {manages && <PairedDevices place={person.units} />}
       {people && <People me={person} known={people} />}
       <Profiles known={profiles} mayAdd={manages} />
       <Catalogue initial={parts} mayAdd={manages} />

@@ -2,17 +2,18 @@ import { useState } from 'react';
 import { fillPolicyQuestion, fillPolicyWords } from '../../core/tire/filling';
 import type { RelearnMethod } from '../../core/relearn/method';
 import { methodWords } from '../../core/relearn/procedure/words';
-import { papers, shopSettingsSchema, type ShopSettings as Settings } from '../../core/records/shop';
-import { figure, height, parse } from '../../core/measure/units';
+import { regionCodes, regions } from '../../core/measure/region';
+import { day, dayAndTime, type Place } from '../../core/measure/calendar';
+import { shopSettingsSchema, type ShopSettings as Settings } from '../../core/records/shop';
+import { decimal, figure, height, parse } from '../../core/measure/units';
 import { ask } from '../api';
-import { day } from '../days';
 import { Button } from '../kit/Button';
-import { Choice, Field, Picks } from '../kit/Field';
+import { Choice, Field, Picks, Select } from '../kit/Field';
 import { Notice } from '../kit/Notice';
 import { optionsFrom } from '../kit/options';
 import { PriceFields } from './PriceFields';
 import styles from './Setup.module.css';
-import { options, Units } from './Units';
+import { Units } from './Units';
 
 /** Ways to teach a car in the order the shop likes them, where several are open and alike. */
 function Preferred({
@@ -41,11 +42,13 @@ const yearsNeeded = 'years are a whole number from 1 to 30, or empty.';
 function KeptYears({
   years,
   from,
+  place,
   onYears,
 }: {
   years: number | null;
   /** When it begins, where it was saved. */
   from: string | null;
+  place: Place;
   /** Undefined while what is typed is none. */
   onYears: (years: number | null | undefined) => void;
 }) {
@@ -55,7 +58,7 @@ function KeptYears({
   return (
     <Field
       label="Customers are deleted after so many years without a visit"
-      hint={`With names, plates and VINs; what their wheels had stays. ${from ? `From ${day(from)} on` : 'A week after it is saved'}, and then for good. Empty: kept until somebody deletes them. Not while wheels of theirs are in the rack, or a car is to be looked at again.`}
+      hint={`With names, plates and VINs; what their wheels had stays. ${from ? `From ${day(from, place)} on` : 'A week after it is saved'}, and then for good. Empty: kept until somebody deletes them. Not while wheels of theirs are in the rack, or a car is to be looked at again.`}
       inputMode="numeric"
       maxLength={2}
       value={typed}
@@ -74,10 +77,19 @@ const ownTools = [
 ] as const;
 
 /** What holds for the whole shop; a manager's to say. */
-export function ShopSettings({ stored }: { stored: Settings }) {
+export function ShopSettings({
+  stored,
+  place,
+  timeZones,
+}: {
+  stored: Settings;
+  place: Place;
+  /** Names of those it may stand in. */
+  timeZones: string[];
+}) {
   const [shop, setShop] = useState(stored);
   const [up, setUp] = useState(
-    stored.altitudeM === null ? '' : figure(height, stored.altitudeM, stored.units.height),
+    stored.altitudeM === null ? '' : figure(height, stored.altitudeM, { ...stored.units, ...place }),
   );
   const [error, setError] = useState<string>();
   const [unfinished, setUnfinished] = useState<{ prices?: boolean; years?: boolean }>({});
@@ -119,7 +131,7 @@ export function ShopSettings({ stored }: { stored: Settings }) {
           onUnits={(units) => {
             const read = parse(height, up, shop.units.height);
             // The height stays what it is: its figure follows the unit.
-            if (read.ok) setUp(figure(height, read.value.base, units.height));
+            if (read.ok) setUp(figure(height, read.value.base, { ...place, ...units }));
             set({ units });
           }}
         />
@@ -134,21 +146,7 @@ export function ShopSettings({ stored }: { stored: Settings }) {
           }}
           error={error}
         />
-        <Choice
-          label="Lamp rule where a car's own figures are not known"
-          options={[
-            { value: 'US', label: 'US, 25 % below placard' },
-            { value: 'UN', label: 'UN, 20 % below placard' },
-          ]}
-          value={shop.regulation}
-          onValue={(regulation) => set({ regulation })}
-        />
-        <Choice
-          label={fillPolicyQuestion}
-          options={optionsFrom(fillPolicyWords)}
-          value={shop.fillPolicy}
-          onValue={(fillPolicy) => set({ fillPolicy })}
-        />
+        <Rules shop={shop} set={set} />
         <PriceFields
           prices={shop.prices}
           onPrices={(prices) => {
@@ -157,6 +155,7 @@ export function ShopSettings({ stored }: { stored: Settings }) {
           }}
         />
         <OnTheSheet shop={shop} set={set} />
+        <WhereItIs shop={shop} set={set} timeZones={timeZones} />
         <Picks
           label="Tools of the shop’s own that are not connected: what they show is typed"
           options={ownTools}
@@ -175,6 +174,7 @@ export function ShopSettings({ stored }: { stored: Settings }) {
         <KeptYears
           years={shop.forgetAfterYears}
           from={shop.forgetFrom}
+          place={place}
           onYears={(years) => {
             setUnfinished({ ...unfinished, years: years === undefined });
             if (years !== undefined) set({ forgetAfterYears: years, forgetFrom: null });
@@ -190,6 +190,29 @@ export function ShopSettings({ stored }: { stored: Settings }) {
         </div>
       </form>
     </section>
+  );
+}
+
+/** What holds for cars and tires of which nothing else is known. */
+function Rules({ shop, set }: { shop: Settings; set: (part: Partial<Settings>) => void }) {
+  return (
+    <>
+      <Choice
+        label="Lamp rule where a car's own figures are not known"
+        options={[
+          { value: 'US', label: 'US, 25 % below placard' },
+          { value: 'UN', label: 'UN, 20 % below placard' },
+        ]}
+        value={shop.regulation}
+        onValue={(regulation) => set({ regulation })}
+      />
+      <Choice
+        label={fillPolicyQuestion}
+        options={optionsFrom(fillPolicyWords)}
+        value={shop.fillPolicy}
+        onValue={(fillPolicy) => set({ fillPolicy })}
+      />
+    </>
   );
 }
 
@@ -209,12 +232,44 @@ function OnTheSheet({ shop, set }: { shop: Settings; set: (part: Partial<Setting
         value={shop.address}
         onValue={(address) => set({ address })}
       />
-      <Choice
-        label="Paper"
-        options={options(papers)}
-        value={shop.paper}
-        onValue={(paper) => set({ paper })}
+    </>
+  );
+}
+
+/** How days, hours and figures are written, by where the shop is. */
+function WhereItIs({
+  shop,
+  set,
+  timeZones,
+}: {
+  shop: Settings;
+  set: (part: Partial<Settings>) => void;
+  timeZones: string[];
+}) {
+  const { region, timeZone } = shop;
+  const { paper } = regions[region];
+  const sample = { region, timeZone: timeZone ?? 'UTC' };
+  return (
+    <>
+      <Select
+        label="Region of the shop"
+        hint={`Days and hours as ${dayAndTime(sampleMoment, sample)}; figures as ${decimal(2.3, 1, sample)}; the sheet on ${paper}.`}
+        value={region}
+        options={regionCodes.map((code) => ({ value: code, label: regions[code].label }))}
+        onValue={(code) => set({ region: code })}
+      />
+      <Select
+        label="Time zone of the shop"
+        value={timeZone ?? ''}
+        options={[
+          { value: '', label: 'where the server stands' },
+          ...timeZones.map((name) => ({ value: name, label: name.replaceAll('_', ' ') })),
+        ]}
+        onValue={(name) => set({ timeZone: name === '' ? null : name })}
       />
     </>
   );
 }
+
+/** An afternoon, so that hours of both kinds are told apart. */
+const sampleMoment = '2026-03-09T14:05:00Z';

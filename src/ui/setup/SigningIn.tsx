@@ -7,11 +7,16 @@ import { NewPassphrase } from '../kit/NewPassphrase';
 import { Notice } from '../kit/Notice';
 import { SecondFactor } from './SecondFactor';
 import styles from './Setup.module.css';
+import { day, dayAndTime, type Place } from '../../core/measure/calendar';
 
 type Said = { tone: 'right' | 'wrong'; text: string };
 
 /** One's own passphrase, PIN and sessions. */
-export function SigningIn({ name, secondFactor }: Pick<Person, 'name' | 'secondFactor'>) {
+export function SigningIn({
+  name,
+  secondFactor,
+  units: place,
+}: Pick<Person, 'name' | 'secondFactor' | 'units'>) {
   const [passphrase, setPassphrase] = useState('');
   const [next, setNext] = useState('');
   const [pin, setPin] = useState('');
@@ -85,7 +90,7 @@ export function SigningIn({ name, secondFactor }: Pick<Person, 'name' | 'secondF
         {sessions?.map(({ id, startedAt, agent, here }) => (
           <li key={id}>
             <span>
-              <b>{here ? 'Here' : browserIn(agent)}</b>, since {new Date(startedAt).toLocaleString()}
+              <b>{here ? 'Here' : browserIn(agent)}</b>, since {dayAndTime(startedAt, place)}
             </span>
             {!here && <Button onClick={() => void end(id)}>End it</Button>}
           </li>
@@ -106,7 +111,7 @@ const browserIn = (agent: string): string =>
   /(iPad|iPhone|Android|Windows|Macintosh|Linux)/.exec(agent)?.[1] ?? 'Another device';
 
 /** Devices on which a PIN is enough; a manager's to pair. */
-export function PairedDevices() {
+export function PairedDevices({ place }: { place: Place }) {
   const [devices, setDevices] = useState<PairedDevice[]>();
   const [name, setName] = useState('');
   const [problem, setProblem] = useState<string>();
@@ -128,9 +133,8 @@ export function PairedDevices() {
         {devices?.map((device) => (
           <li key={device.id}>
             <span>
-              <b>{device.name}</b>, paired {new Date(device.pairedAt).toLocaleDateString()} by{' '}
-              {device.pairedBy}
-              {device.lastSeenAt && `, last used ${new Date(device.lastSeenAt).toLocaleString()}`}
+              <b>{device.name}</b>, paired {day(device.pairedAt, place)} by {device.pairedBy}
+              {device.lastSeenAt && `, last used ${dayAndTime(device.lastSeenAt, place)}`}
             </span>
             <Button onClick={() => void ask('unpairDevice', { body: { device: device.id } }).then(take)}>
               Unpair

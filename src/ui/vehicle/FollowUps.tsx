@@ -1,7 +1,6 @@
 import { useState } from 'react';
 import {
   aboutWords,
-  dayAfter,
   followUpAbout,
   standing,
   type DueFollowUp,
@@ -11,11 +10,12 @@ import {
 import { walkingOrder, type Position } from '../../core/names/wheel';
 import { ask } from '../api';
 import { useDeeds } from '../deeds';
-import { day } from '../days';
+import { day, type Place } from '../../core/measure/calendar';
 import { Button } from '../kit/Button';
 import { Field, Select } from '../kit/Field';
 import { Notice } from '../kit/Notice';
 import styles from './Vehicle.module.css';
+import { dayAfter } from '../../core/measure/calendar/spans';
 
 interface FollowUpsProps {
   vehicle: string;
@@ -23,14 +23,15 @@ interface FollowUpsProps {
   initial: DueFollowUp[];
   /** What the visit asks for; one that is there already is not asked for again. */
   suggested: Suggested[];
+  /** The day it is in the shop. */
   today: string;
+  place: Place;
 }
 
 /** What is to be looked at again at this car: suggested, noted by hand, done or dropped with a word. */
-export function FollowUps({ vehicle, job, initial, suggested, today }: FollowUpsProps) {
+export function FollowUps({ vehicle, job, initial, suggested, today, place }: FollowUpsProps) {
   const [list, setList] = useState(initial);
   const [problem, setProblem] = useState<string>();
-  const now = today.slice(0, 10);
   const open = list.filter(({ ended }) => !ended);
   const wanted = suggested.filter(
     ({ about, wheel }) => !open.some((one) => one.about === about && one.wheel === wheel),
@@ -45,7 +46,13 @@ export function FollowUps({ vehicle, job, initial, suggested, today }: FollowUps
     <div className={styles.followUps}>
       <ul>
         {open.map((one) => (
-          <FollowUpLine key={one.key} followUp={one} today={now} onEnded={() => void refresh()} />
+          <FollowUpLine
+            key={one.key}
+            followUp={one}
+            today={today}
+            place={place}
+            onEnded={() => void refresh()}
+          />
         ))}
         {open.length === 0 && <li className={styles.line}>Nothing is to be looked at again.</li>}
       </ul>
@@ -60,7 +67,7 @@ export function FollowUps({ vehicle, job, initial, suggested, today }: FollowUps
         <summary>Note another</summary>
         <NewFollowUp
           {...{ vehicle, job }}
-          one={{ about: 'other', wheel: null, note: '', dueOn: dayAfter(new Date(today), 7) }}
+          one={{ about: 'other', wheel: null, note: '', dueOn: dayAfter(today, 7) }}
           isOpen
           onAdded={() => void refresh()}
         />
@@ -74,11 +81,13 @@ export function FollowUps({ vehicle, job, initial, suggested, today }: FollowUps
 export function FollowUpLine({
   followUp: { key, about, wheel, note, dueOn, by, ...followUp },
   today,
+  place,
   car = false,
   onEnded,
 }: {
   followUp: DueFollowUp;
   today: string;
+  place: Place;
   /** Whether the car is named too. */
   car?: boolean;
   onEnded: () => void;
@@ -101,7 +110,7 @@ export function FollowUpLine({
         </b>
         {note && `: ${note}`}
         <span className={stands === 'overdue' ? styles.bad : styles.soft}>
-          {stands === 'overdue' ? 'was due' : 'due'} {day(dueOn)}
+          {stands === 'overdue' ? 'was due' : 'due'} {day(dueOn, place)}
           {stands === 'today' && ', today'}; noted by {by}
         </span>
         {car && (

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { Found } from '../../core/records/search';
 import { ask } from '../api';
 import { useDeeds } from '../deeds';
-import { day } from '../days';
+import { day, type Place } from '../../core/measure/calendar';
 import { Button } from '../kit/Button';
 import { Field } from '../kit/Field';
 import { Notice } from '../kit/Notice';
@@ -20,7 +20,15 @@ interface PastMerge {
 type Vehicle = Extract<Found, { kind: 'vehicle' }>;
 
 /** One car that was booked in under two plates, or with and without a VIN: put together, and apart again. */
-export function Merges({ vehicleId, merges }: { vehicleId: string; merges: PastMerge[] }) {
+export function Merges({
+  vehicleId,
+  merges,
+  place,
+}: {
+  vehicleId: string;
+  merges: PastMerge[];
+  place: Place;
+}) {
   const [text, setText] = useState('');
   const [found, setFound] = useState<Vehicle[]>();
   const { once, problem } = useDeeds();
@@ -43,7 +51,8 @@ export function Merges({ vehicleId, merges }: { vehicleId: string; merges: PastM
         {merges.map(({ key, at, by, name }) => (
           <li key={key} className={styles.line}>
             <span>
-              {name || 'A record without plate and VIN'} was put together with this one on {day(at)} by {by}.
+              {name || 'A record without plate and VIN'} was put together with this one on {day(at, place)} by{' '}
+              {by}.
             </span>
             <Button onClick={() => void undo(key)}>Take apart again</Button>
           </li>

@@ -1,8 +1,8 @@
 import type { PastReading } from '../../core/records/vehicle';
 import { comparedAtC } from '../../core/records/vehicle';
-import { format, pressure, temperature, type UnitChoice } from '../../core/measure/units';
+import { format, pressure, temperature, type Notation } from '../../core/measure/units';
 import { inWalkingOrder, positionName, type Position } from '../../core/names/wheel';
-import { day } from '../days';
+import { day, month } from '../../core/measure/calendar';
 import { shownPressure, pressureAxis } from '../kit/axes';
 import type { Series } from '../kit/Chart';
 import { LazyChart } from '../kit/LazyChart';
@@ -16,17 +16,17 @@ const looks: Record<Position, Pick<Series, 'look' | 'tone'>> = {
 };
 
 /** Every pressure that was ever gauged, at one temperature, over the years. */
-export function PastPressures({ readings, units }: { readings: PastReading[]; units: UnitChoice }) {
+export function PastPressures({ readings, units }: { readings: PastReading[]; units: Notation }) {
   const shown = shownPressure(units);
   const compared = readings.flatMap(({ kPa, ...reading }) =>
     kPa === undefined ? [] : [{ ...reading, kPa }],
   );
   const wheels = inWalkingOrder(new Set(compared.map(({ wheel }) => wheel)));
-  const at = format(temperature, comparedAtC, units.temperature);
+  const at = format(temperature, comparedAtC, units);
   return (
     <LazyChart
       title={`Pressures of all visits, as they would be at ${at}`}
-      x={{ label: 'day', format: (ms) => day(new Date(ms).toISOString()), tick: month }}
+      x={{ label: 'day', format: (ms) => day(ms, units), tick: (ms) => month(ms, units) }}
       y={pressureAxis(units)}
       series={wheels.map((wheel) => ({
         name: positionName[wheel],
@@ -38,17 +38,14 @@ export function PastPressures({ readings, units }: { readings: PastReading[]; un
       table={{
         head: ['Day', 'job', 'wheel', 'read', `at ${at}`, ''],
         rows: readings.map(({ at: read, number, wheel, readKPa, kPa, trusted }) => [
-          day(read),
+          day(read, units),
           number,
           wheel,
-          format(pressure, readKPa, units.pressure),
-          kPa === undefined ? 'warm, by how much not known' : format(pressure, kPa, units.pressure),
+          format(pressure, readKPa, units),
+          kPa === undefined ? 'warm, by how much not known' : format(pressure, kPa, units),
           trusted ? '' : 'gauge not trusted',
         ]),
       }}
     />
   );
 }
-
-const month = (ms: number): string =>
-  new Intl.DateTimeFormat('en-GB', { month: 'short', year: '2-digit' }).format(new Date(ms));

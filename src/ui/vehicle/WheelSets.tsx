@@ -12,6 +12,7 @@ import { LabelDialog } from './LabelDialog';
 import { Rotation } from './Rotation';
 import { SwapDialog, type OpenJob } from './SwapDialog';
 import styles from './Vehicle.module.css';
+import { yearMs } from '../../core/measure/calendar/spans';
 
 interface WheelSetsProps {
   vehicleId: string;
@@ -173,8 +174,6 @@ function Wheel({ one, set, today }: { one: SetWheel; set: WheelSet; today: strin
     </tr>
   );
 }
-
-const yearMs = 365.25 * 86_400_000;
 
 /** A sensor's age, and what is to be expected of its battery. */
 function ageWords(newOn: string | null, now: Date): string {

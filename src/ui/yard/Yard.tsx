@@ -1,7 +1,7 @@
 import { CircleCheck, CircleDashed, CircleOff, Lightbulb, TriangleAlert, Zap } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { lampWords } from '../../core/job/words';
-import type { UnitChoice } from '../../core/measure/units';
+import type { Notation } from '../../core/measure/units';
 import type { YardLine } from '../../contract/views';
 import { ask } from '../api';
 import { moveWords } from '../../core/visit/words';
@@ -29,7 +29,7 @@ export function Yard({
   initial: YardLine[];
   /** Of the shop's own records, for whoever can see to it. */
   trouble?: string | undefined;
-  units: UnitChoice;
+  units: Notation;
   now: number;
 }) {
   const [lines, setLines] = useState(initial);
@@ -93,7 +93,7 @@ export function Yard({
   );
 }
 
-function Line({ line, units, now }: { line: YardLine; units: UnitChoice; now: number }) {
+function Line({ line, units, now }: { line: YardLine; units: Notation; now: number }) {
   const Icon = lampIcons[line.lamp];
   const lit = line.lamp !== 'off' && line.lamp !== 'not-seen';
   const { state, proved } = line;

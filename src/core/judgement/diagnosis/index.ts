@@ -9,7 +9,7 @@ import { ledgerOf } from '../../job/ledger';
 import { compareRegistration } from '../../car/registration';
 import { gaugeOffIn, type GaugeOff } from '../../tire/gauge-off';
 import { setAside } from '../../tire/set-aside';
-import type { UnitChoice } from '../../measure/units';
+import type { Notation } from '../../measure/units';
 import { inWalkingOrder, type Position } from '../../names/wheel';
 import { Factors, posteriorOf } from './inference';
 import { type Claim, type Judgement, claimsFrom, decisionFrom, nextTests, rounded } from './decision';
@@ -208,7 +208,7 @@ export interface AssessRequest {
   job: Job;
   experience?: Experience | undefined;
   /** In which the reasons are worded. */
-  units: UnitChoice;
+  units: Notation;
 }
 
 /** What comes back, twice: first the verdict, then the verdict with its evidence weighed. */

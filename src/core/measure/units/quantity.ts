@@ -1,4 +1,5 @@
 import { failure, success, type Result } from '../../result';
+import { withDecimalSign, type RegionCode } from '../region';
 
 /**
  * A quantity is stored once, in its base unit, beside what was typed. A unit knows its
@@ -13,9 +14,9 @@ export interface Unit<Name extends string> {
   decimals: number;
 }
 
-export interface Quantity<Name extends string> {
-  /** What the quantity is called in an error: "pressure". */
-  noun: string;
+export interface Quantity<Name extends string, Noun extends string = string> {
+  /** What the quantity is called in an error, and in a choice of units: "pressure". */
+  noun: Noun;
   units: readonly Unit<Name>[];
   /** Outside of these a figure cannot be; both in the base unit. */
   possible: { least: number; most: number };
@@ -38,26 +39,42 @@ export function unitNamed<Name extends string>(quantity: Quantity<Name>, name: N
   return unit;
 }
 
-/** The figure alone, rounded as that unit is shown. */
-export function figure<Name extends string>(quantity: Quantity<Name>, base: number, name: Name): string {
-  const unit = unitNamed(quantity, name);
-  const text = unit.fromBase(base).toFixed(unit.decimals);
-  return Number(text) === 0 ? (0).toFixed(unit.decimals) : text.replace('-', '−');
+/** How this quantity is read: in which unit, with which decimal sign. */
+type Read<Name extends string, Noun extends string> = Record<Noun, Name> & { region: RegionCode };
+
+/** The figure alone, rounded as its unit is shown. */
+export function figure<Name extends string, Noun extends string>(
+  quantity: Quantity<Name, Noun>,
+  base: number,
+  read: Read<Name, Noun>,
+): string {
+  const unit = unitNamed(quantity, read[quantity.noun]);
+  return decimal(unit.fromBase(base), unit.decimals, read);
+}
+
+/** A figure of anything, with so many decimals: "2.3", "−0.5"; nothing less than nothing. */
+export function decimal(value: number, decimals: number, { region }: { region: RegionCode }): string {
+  const text = value.toFixed(decimals);
+  const plain = Number(text) === 0 ? (0).toFixed(decimals) : text.replace('-', '−');
+  return withDecimalSign(plain, region);
 }
 
 /**
  * The figure alone, to the letter as it was typed where it was typed in this unit; else rounded as the
  * unit is shown. `typed` is what `parse` gave; one that does not say `base` is passed over.
  */
-export function figureAsTyped<Name extends string>(
-  quantity: Quantity<Name>,
+export function figureAsTyped<Name extends string, Noun extends string>(
+  quantity: Quantity<Name, Noun>,
   base: number,
-  name: Name,
+  read: Read<Name, Noun>,
   typed: unknown,
 ): string {
+  const name: Name = read[quantity.noun];
   const entry = typeof typed === 'string' ? parse(quantity, typed, name) : undefined;
   const same = entry?.ok && entry.value.unit === name && Math.abs(entry.value.base - base) < 1e-6;
-  return same ? entry.value.typed.slice(0, -name.length - 1) : figure(quantity, base, name);
+  return same
+    ? withDecimalSign(entry.value.typed.slice(0, -name.length - 1), read.region)
+    : figure(quantity, base, read);
 }
 
 /** A value in a unit, not rounded: for charts. */
@@ -65,25 +82,27 @@ export const inUnit = <Name extends string>(quantity: Quantity<Name>, base: numb
   unitNamed(quantity, name).fromBase(base);
 
 /** Figure and unit: "230 kPa". */
-export function format<Name extends string>(quantity: Quantity<Name>, base: number, name: Name): string {
-  return `${figure(quantity, base, name)} ${name}`;
-}
+export const format = <Name extends string, Noun extends string>(
+  quantity: Quantity<Name, Noun>,
+  base: number,
+  read: Read<Name, Noun>,
+): string => `${figure(quantity, base, read)} ${read[quantity.noun]}`;
 
 /**
  * With its sign, for differences: "+12 kPa", "−3.5 psi", "±0 kPa". `base` is a difference in the base
  * unit; `finer` shows so many decimals more, where small differences are the matter.
  */
-export function formatDifference<Name extends string>(
-  quantity: Quantity<Name>,
+export function formatDifference<Name extends string, Noun extends string>(
+  quantity: Quantity<Name, Noun>,
   base: number,
-  name: Name,
+  read: Read<Name, Noun>,
   finer = 0,
 ): string {
-  const unit = unitNamed(quantity, name);
+  const unit = unitNamed(quantity, read[quantity.noun]);
   const value = unit.fromBase(base) - unit.fromBase(0);
   const size = Math.abs(value).toFixed(unit.decimals + finer);
   const sign = Number(size) === 0 ? '±' : value > 0 ? '+' : '−';
-  return `${sign}${size} ${name}`;
+  return `${sign}${withDecimalSign(size, read.region)} ${unit.name}`;
 }
 
 /** Groups of three behind one to three digits; what comes after is no digit. */
@@ -122,9 +141,12 @@ export function parse<Name extends string>(
   const base = unit.toBase(value);
   const { least, most } = quantity.possible;
   if (base < least || base > most) {
+    const [from, to] = [least, most].map((end) =>
+      unit.fromBase(end).toFixed(unit.decimals).replace('-', '−'),
+    );
     return failure(
       'impossible',
-      `A ${quantity.noun} of ${value} ${unit.name} cannot be; it lies between ${format(quantity, least, unit.name)} and ${format(quantity, most, unit.name)}. Read it again.`,
+      `A ${quantity.noun} of ${value} ${unit.name} cannot be; it lies between ${from} ${unit.name} and ${to} ${unit.name}. Read it again.`,
     );
   }
   const typedFigure = match[1].replace(',', '.').replace('-', '−').replace(/^\+/, '');

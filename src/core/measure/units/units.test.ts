@@ -9,6 +9,7 @@ import {
   format,
   formatDifference,
   height,
+  metric,
   parse,
   pressure,
   temperature,
@@ -71,7 +72,8 @@ describe('an entry', () => {
         const value = n / 10 ** unit.decimals;
         const typed = value.toFixed(unit.decimals);
         const entry = parse(pressure, `${typed} ${unit.name}`, 'kPa');
-        if (entry.ok) expect(figure(pressure, entry.value.base, unit.name)).toBe(typed);
+        if (entry.ok)
+          expect(figure(pressure, entry.value.base, { ...metric, pressure: unit.name })).toBe(typed);
       }),
     );
   });
@@ -84,17 +86,21 @@ describe('an entry', () => {
         const entry = parse(pressure, `${whole}${decimals}`, own.name);
         if (!entry.ok) return;
         const { base, typed: kept } = entry.value;
-        expect(figureAsTyped(pressure, base, own.name, kept)).toBe(`${whole}${decimals}`);
+        expect(figureAsTyped(pressure, base, { ...metric, pressure: own.name }, kept)).toBe(
+          `${whole}${decimals}`,
+        );
         if (own !== other)
-          expect(figureAsTyped(pressure, base, other.name, kept)).toBe(figure(pressure, base, other.name));
+          expect(figureAsTyped(pressure, base, { ...metric, pressure: other.name }, kept)).toBe(
+            figure(pressure, base, { ...metric, pressure: other.name }),
+          );
       }),
       { numRuns: 2000 },
     );
   });
 
   it('that does not say what is stored is passed over: a corrected figure is shown as it is', () => {
-    expect(figureAsTyped(pressure, 226, 'kPa', '228.5 kPa')).toBe('226');
-    expect(figureAsTyped(pressure, 226, 'kPa', undefined)).toBe('226');
+    expect(figureAsTyped(pressure, 226, metric, '228.5 kPa')).toBe('226');
+    expect(figureAsTyped(pressure, 226, metric, undefined)).toBe('226');
   });
 
   it.each([
@@ -110,13 +116,21 @@ describe('an entry', () => {
   });
 
   it('reads its own minus sign back', () => {
-    expect(format(temperature, -3, '°C')).toBe('−3 °C');
+    expect(format(temperature, -3, metric)).toBe('−3 °C');
     expect(parse(temperature, '−3', '°C')).toMatchObject({ ok: true, value: { base: -3 } });
   });
 
+  it('is written with the decimal sign of the region, and read with either', () => {
+    const bar = { ...metric, pressure: 'bar', region: 'EU' } as const;
+    expect(format(pressure, 231, bar)).toBe('2,31 bar');
+    expect(formatDifference(pressure, -12, bar)).toBe('−0,12 bar');
+    expect(figureAsTyped(pressure, 230, bar, '2.30 bar')).toBe('2,30');
+    expect(parse(pressure, '2,31', 'bar')).toEqual(parse(pressure, '2.31', 'bar'));
+  });
+
   it('signs a difference, which has no offset', () => {
-    expect(formatDifference(pressure, -12.4, 'kPa')).toBe('−12 kPa');
-    expect(formatDifference(temperature, 10, '°F')).toBe('+18 °F');
-    expect(formatDifference(pressure, 0.2, 'kPa')).toBe('±0 kPa');
+    expect(formatDifference(pressure, -12.4, metric)).toBe('−12 kPa');
+    expect(formatDifference(temperature, 10, { ...metric, temperature: '°F' })).toBe('+18 °F');
+    expect(formatDifference(pressure, 0.2, metric)).toBe('±0 kPa');
   });
 });

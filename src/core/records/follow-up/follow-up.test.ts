@@ -4,7 +4,7 @@ import type { Finding } from '../../judgement/assessment';
 import { assess } from '../../judgement/diagnosis';
 import { owedFor, standing, suggestedFor } from '.';
 
-const today = new Date('2026-10-14T15:00:00Z');
+const today = '2026-10-14';
 const finding = (code: Finding['code'], wheels: Finding['wheels'], probability = 0.9): Finding => ({
   code,
   wheels,

@@ -3,6 +3,7 @@ import { findingsThatHold } from '../../judgement/assessment';
 import { unexplainedDamage } from '../../tire/damage';
 import type { Job } from '../../job';
 import type { Position } from '../../names/wheel';
+import { dayAfter } from '../../measure/calendar/spans';
 
 /** What is to be looked at again, and when. */
 export interface FollowUp {
@@ -51,7 +52,7 @@ const dueAfterDays: Record<Exclude<FollowUpAbout, 'other'>, number> = {
 export type Suggested = Pick<FollowUp, 'about' | 'wheel' | 'note' | 'dueOn'>;
 
 /** What a visit is followed by without asking: a tire that was found low and only filled is read again within a week. */
-export const owedFor = (job: Job, today: Date): Suggested[] =>
+export const owedFor = (job: Job, today: string): Suggested[] =>
   unexplainedDamage(job).flatMap(({ wheel, found }) =>
     found
       ? [
@@ -66,7 +67,7 @@ export const owedFor = (job: Job, today: Date): Suggested[] =>
   );
 
 /** What a visit should be followed by, from what it found and left open. */
-export function suggestedFor(job: Job, assessment: Assessment, today: Date): Suggested[] {
+export function suggestedFor(job: Job, assessment: Assessment, today: string): Suggested[] {
   const due = (about: Exclude<FollowUpAbout, 'other'>) => dayAfter(today, dueAfterDays[about]);
   const held = findingsThatHold(assessment);
   const owed = owedFor(job, today);
@@ -91,10 +92,6 @@ export function suggestedFor(job: Job, assessment: Assessment, today: Date): Sug
     ...[...new Set(declined)].map((wheel) => about('sensor', wheel, job.replacement?.note ?? '')),
   ];
 }
-
-/** A day so many days later, YYYY-MM-DD. */
-export const dayAfter = (from: Date, days: number): string =>
-  new Date(from.getTime() + days * 86_400_000).toISOString().slice(0, 10);
 
 /** How a follow-up stands on a day. */
 export const standing = ({ dueOn, ended }: Pick<FollowUp, 'dueOn' | 'ended'>, today: string) =>

@@ -1,18 +1,18 @@
 import { groupedId } from '../../names/sensor-id';
-import { format, pressure, temperature, type UnitChoice } from '../../measure/units';
+import { format, pressure, temperature, type Notation } from '../../measure/units';
 import type { Meeting, Shared } from '.';
 
 /** A sensor's life in words. */
 
 /** One time it was met. */
-export function meetingWords(meeting: Meeting, units: UnitChoice): string {
+export function meetingWords(meeting: Meeting, units: Notation): string {
   switch (meeting.how) {
     case 'heard': {
       const { kPa, tempC, battery } = meeting.reply;
       return [
         `Heard at ${meeting.wheel}`,
-        kPa != null && format(pressure, kPa, units.pressure),
-        tempC != null && format(temperature, tempC, units.temperature),
+        kPa != null && format(pressure, kPa, units),
+        tempC != null && format(temperature, tempC, units),
         battery === 'low' && 'battery low',
       ]
         .filter(Boolean)

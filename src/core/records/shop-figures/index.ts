@@ -4,6 +4,7 @@ import type { Reliability } from '../../measure/reliability';
 import type { Cell, Column, Table } from '../table';
 import { comebackDays, isComeback, whyBack, whyWords, type ReturnFacts, type Why } from './comeback';
 import { longestStepMinutes, minutesByPlace, workPlaceNames, workPlaces, type Step } from './work';
+import { dayAfter, daysBetween } from '../../measure/calendar/spans';
 
 export { comebackDays, type ReturnFacts } from './comeback';
 export { longestStepMinutes, type RecordKind, type Step } from './work';
@@ -95,8 +96,6 @@ export function tablesOf(facts: ShopFacts): Record<TableName, Table> {
   };
 }
 
-const dayMs = 86_400_000;
-
 type Returned = ReturnFacts & { why: Why };
 
 const visitColumns: Column[] = [
@@ -138,15 +137,13 @@ function weeksTable({ bookedIn, visits }: ShopFacts, returns: readonly Returned[
   };
 }
 
-/** From the first of these Mondays to the last, those between in which nothing was done too. */
-function everyWeek(mondays: readonly string[]): string[] {
-  const sorted = [...mondays].sort();
+/** From the first of these weeks to the last, by their first days, those between in which nothing was done too. */
+function everyWeek(firstDays: readonly string[]): string[] {
+  const sorted = [...firstDays].sort();
   const [first, last] = [sorted[0], sorted.at(-1)];
   if (first === undefined || last === undefined) return [];
-  const weeks = Math.round((Date.parse(last) - Date.parse(first)) / (7 * dayMs));
-  return Array.from({ length: weeks + 1 }, (_, n) =>
-    new Date(Date.parse(first) + n * 7 * dayMs).toISOString().slice(0, 10),
-  );
+  const weeks = Math.round(daysBetween(first, last) / 7);
+  return Array.from({ length: weeks + 1 }, (_, n) => dayAfter(first, 7 * n));
 }
 
 function peopleTable({ visits }: ShopFacts, returns: readonly Returned[]): Table {
@@ -228,7 +225,7 @@ const returnsTable = (returns: readonly Returned[]): Table => ({
     first.number,
     first.by,
     second.number,
-    (Date.parse(second.openedAt) - Date.parse(first.handedOverAt)) / dayMs,
+    daysBetween(first.handedOverAt, second.openedAt),
     whyWords(why),
     isComeback(why) ? 'yes' : 'no',
   ]),

@@ -1,11 +1,10 @@
 import { z } from 'zod';
 import { pricesSchema } from '../../job/schemas/replacement';
 import { relearnMethods } from '../../relearn/method';
-import { metric } from '../../measure/units';
+import { daysAfter } from '../../measure/calendar/spans';
+import { isTimeZone, regionCodes } from '../../measure/region';
+import { metric, metricUnits, type Notation } from '../../measure/units';
 import { unitChoiceSchema } from '../../measure/units/schema';
-
-/** Sizes of paper a sheet is printed on. */
-export const papers = ['A4', 'Letter'] as const;
 
 /** An address on the shop's network, as `host:port`; empty where there is none. */
 const address = z
@@ -34,6 +33,15 @@ export const noDevices: DeviceAddresses = { tool: '', lead: '', weather: '' };
 /** What holds for the whole shop until a job or a person says otherwise. */
 export const shopSettingsSchema = z.object({
   units: unitChoiceSchema,
+  /** How days, hours and figures are written, and the paper of the sheet. */
+  region: z.enum(regionCodes).default(metric.region),
+  /** Where it is, by the name of its time zone. Null: where the server stands. */
+  timeZone: z
+    .string()
+    .max(64)
+    .refine(isTimeZone, 'no time zone of this name is known here')
+    .nullable()
+    .default(null),
   /** Height of the shop, m. Null: nobody said, so sea level. */
   altitudeM: z.number().min(-500).max(6000).nullable(),
   /** The rule for cars whose own lamp figures are not known. */
@@ -45,7 +53,6 @@ export const shopSettingsSchema = z.object({
   /** As they stand on the customer's sheet. */
   name: z.string().trim().max(120).default(''),
   address: z.string().trim().max(400).default(''),
-  paper: z.enum(papers).default('A4'),
   devices: deviceAddressesSchema.default(noDevices),
   /** The shop has an activation tool that is not connected: what it shows is typed. */
   ownTool: z.boolean().default(true),
@@ -65,14 +72,15 @@ export type ShopSettings = z.infer<typeof shopSettingsSchema>;
 
 /** A shop that set nothing yet. */
 export const usualSettings: ShopSettings = {
-  units: metric,
+  units: metricUnits,
+  region: metric.region,
+  timeZone: null,
   altitudeM: null,
   regulation: 'US',
   fillPolicy: 'ambient',
   preferredMethods: [],
   name: '',
   address: '',
-  paper: 'A4',
   devices: noDevices,
   ownTool: true,
   ownLead: true,
@@ -81,6 +89,17 @@ export const usualSettings: ShopSettings = {
   forgetFrom: null,
   prices: null,
 };
+
+/** How somebody of the shop reads; `own`: units of their own. `serverZone` is the time zone the server stands in. */
+export const notationOf = (
+  { units, region, timeZone }: Pick<ShopSettings, 'units' | 'region' | 'timeZone'>,
+  serverZone: string,
+  own: Partial<ShopSettings['units']> | null = null,
+): Notation => ({
+  ...(own ? { ...metricUnits, ...own } : units),
+  region,
+  timeZone: timeZone ?? serverZone,
+});
 
 /** What is deleted never comes back, so a slip of these years can be put right for so many days first. */
 const daysToThinkItOver = 7;
@@ -93,5 +112,5 @@ export function forgettingFrom(
 ): ShopSettings['forgetFrom'] {
   if (forgetAfterYears === null) return null;
   if (forgetAfterYears === before.forgetAfterYears && before.forgetFrom !== null) return before.forgetFrom;
-  return new Date(now.getTime() + daysToThinkItOver * 86_400_000).toISOString();
+  return daysAfter(now, daysToThinkItOver).toISOString();
 }

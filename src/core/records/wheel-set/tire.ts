@@ -1,6 +1,7 @@
 import { practice } from '../../measure/figure';
 import { failure, success, type Result } from '../../result';
 import type { Season, SetWheel } from '.';
+import { yearMs } from '../../measure/calendar/spans';
 
 /** A tire's age and its tread. */
 
@@ -25,7 +26,6 @@ export function madeIn(dot: string): Result<MadeIn> {
 /** The day a tire's week began, to within some days: weeks are counted from the year's first day here. */
 export const bornOn = ({ week, year }: MadeIn): Date => new Date(Date.UTC(year, 0, 1 + (week - 1) * 7));
 
-const yearMs = 365.25 * 86_400_000;
 /** A tire's age in years; negative where it would be made in the future. */
 export const tireAgeYears = (made: MadeIn, now: Date): number =>
   (now.getTime() - bornOn(made).getTime()) / yearMs;

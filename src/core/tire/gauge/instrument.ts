@@ -2,6 +2,7 @@ import { normalFactor, regressionOf, studentFactor, type Regression } from '../.
 import type { Job, Observation, Seen } from '../../job';
 import { estimateTireTemperature } from '../temperature';
 import type { CalibrationCheck, CheckPoint, Instrument } from '../../job/schemas/instrument';
+import { dayMs } from '../../measure/calendar/spans';
 
 /** The points of a check, up and then down, kPa: from a flat tire to a temporary spare (judgement). */
 export const checkPlanKPa = [100, 180, 260, 340, 420] as const;
@@ -81,8 +82,6 @@ function hysteresisOf(points: readonly CheckPoint[]): number {
     .map(({ referenceKPa, readKPa }) => Math.abs(readKPa - (up.get(referenceKPa) ?? readKPa)))
     .reduce((most, difference) => Math.max(most, difference), 0);
 }
-
-const dayMs = 86_400_000;
 
 export type CalibrationStatus =
   | { kind: 'good'; checkedAt: string; dueAt: string }

@@ -9,6 +9,7 @@ import { atmosphericKPa, atTemperature, kelvin } from '../../measure/pressure';
 import { sdOf } from '../temperature';
 import { seepagePerMonthKPa } from './seepage';
 import type { Position } from '../../names/wheel';
+import { dayMs } from '../../measure/calendar/spans';
 
 /**
  * Leaks: what a tire lost, apart from temperature and from what seeps through sound rubber, with how well
@@ -19,7 +20,6 @@ const seepagePerDayKPa = seepagePerMonthKPa.most / 30;
 
 /** A temperature read or felt at each reading of a series is good to this, K: what they share cancels (judgement). */
 const betweenReadingsK = 1;
-const dayMs = 86_400_000;
 /** Where nobody said how warm it was: cold readings of one season are compared as they stand. */
 const usualC = 20;
 

@@ -3,6 +3,7 @@ import { gaugeOffIn, type GaugeOff } from '../gauge-off';
 import type { Job, Observation } from '../../job';
 import { once } from '../../job/once';
 import { setAsideSlips, unitSlipsIn } from '../unit-slip';
+import { dayMs } from '../../measure/calendar/spans';
 
 /**
  * What nothing is judged by, and nothing advised: figures typed in another unit, or read with an instrument that is off,
@@ -51,7 +52,7 @@ function withoutOld(job: Job): { job: Job; isOld: (seen: Observation) => boolean
     const { kind, at } = seen;
     const afterDays =
       kind === 'lamp' || kind === 'live' || kind === 'display' ? oldAfterDays[kind] : oldAfterDays.others;
-    return Date.parse(at) < last - afterDays * 86_400_000 && !stands(seen);
+    return Date.parse(at) < last - afterDays * dayMs && !stands(seen);
   };
   if (!job.observations.some(isOld)) return { job, isOld };
   const gauged = job.observations.flatMap((seen) => (seen.kind === 'gauge' && isOld(seen) ? [seen] : []));

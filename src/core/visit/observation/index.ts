@@ -2,7 +2,7 @@ import { gaugeWarning } from '../../tire/gauge/instrument';
 import type { Observation, ObservationKind, Seen } from '../../job';
 import { lampWords, signWords } from '../../job/words';
 import { groupedId } from '../../names/sensor-id';
-import { figureAsTyped, format, pressure, temperature, type UnitChoice } from '../../measure/units';
+import { decimal, figureAsTyped, format, pressure, temperature, type Notation } from '../../measure/units';
 import type { Position } from '../../names/wheel';
 
 /**
@@ -15,12 +15,12 @@ export type Source = 'gauge' | 'sensor' | 'held' | 'live' | 'display';
 
 interface KindRecord<Kind extends ObservationKind> {
   /** What was seen, in one short sentence of the trade, with units. */
-  words: (seen: Seen<Kind>, units: UnitChoice) => string;
+  words: (seen: Seen<Kind>, units: Notation) => string;
   /** The row of the ledger it stands in, and at which wheels; missing where it stands in none. */
   row?: { source: Source; wheels: (seen: Seen<Kind>) => Position[] };
 }
 
-const kPa = (value: number, { pressure: unit }: UnitChoice) => format(pressure, value, unit);
+const kPa = (value: number, units: Notation) => format(pressure, value, units);
 const atItsWheel = ({ wheel }: { wheel: Position }): Position[] => [wheel];
 
 const kinds: { readonly [Kind in ObservationKind]: KindRecord<Kind> } = {
@@ -33,9 +33,8 @@ const kinds: { readonly [Kind in ObservationKind]: KindRecord<Kind> } = {
   },
   gauge: {
     words: (seen, units) => {
-      const warmth =
-        seen.tireC === undefined ? '' : ` at ${format(temperature, seen.tireC, units.temperature)}`;
-      const shown = `${figureAsTyped(pressure, seen.kPa, units.pressure, seen.typed)} ${units.pressure}`;
+      const warmth = seen.tireC === undefined ? '' : ` at ${format(temperature, seen.tireC, units)}`;
+      const shown = `${figureAsTyped(pressure, seen.kPa, units, seen.typed)} ${units.pressure}`;
       const warning = gaugeWarning(seen);
       return `Gauge at ${seen.wheel} reads ${shown}, ${seen.tire}${warmth}${warning ? `, ${warning}` : ''}`;
     },
@@ -88,11 +87,11 @@ const kinds: { readonly [Kind in ObservationKind]: KindRecord<Kind> } = {
     words: ({ id, received, expected }) => `${groupedId(id)} heard ${received} of ${expected} times`,
   },
   wheelspeed: {
-    words: ({ wheel, ratio }) =>
-      `${wheel} turns ${(Math.abs(ratio - 1) * 100).toFixed(2)} % ${ratio < 1 ? 'slower' : 'faster'} than the mean`,
+    words: ({ wheel, ratio }, units) =>
+      `${wheel} turns ${decimal(Math.abs(ratio - 1) * 100, 2, units)} % ${ratio < 1 ? 'slower' : 'faster'} than the mean`,
   },
   voltage: {
-    words: ({ volts, engine }) => `Supply ${volts.toFixed(1)} V, engine ${engine}`,
+    words: ({ volts, engine }, units) => `Supply ${decimal(volts, 1, units)} V, engine ${engine}`,
   },
   relearn: {
     words: ({ method, outcome }) => `Relearn by ${method}: ${outcome.replaceAll('-', ' ')}`,
@@ -107,7 +106,7 @@ function recordOf<Kind extends ObservationKind>(seen: { kind: Kind }): KindRecor
 }
 
 /** What was seen, in one short sentence of the trade, with units. */
-export const describe = (seen: Observation, units: UnitChoice): string =>
+export const describe = (seen: Observation, units: Notation): string =>
   recordOf<ObservationKind>(seen).words(seen as never, units);
 
 /** The cells of the ledger an observation stands in. */

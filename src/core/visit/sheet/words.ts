@@ -10,10 +10,12 @@ import { stateWords } from '../../relearn/run/words';
 import { replacementWords } from '../replacement/words';
 import { modeWords, programmingWords } from '../../sensor/programming/words';
 import { serviceWords } from '../../sensor/service';
-import { format, formatDifference, pressure, type UnitChoice } from '../../measure/units';
+import { spokenDay } from '../../measure/calendar';
+import { format, formatDifference, pressure, type Notation } from '../../measure/units';
 import type { WriteVerdict } from '../../job/car-write';
 import { inWalkingOrder, listWheels, type Position } from '../../names/wheel';
 import type { Deed, Sheet } from '.';
+import { daysAfter } from '../../measure/calendar/spans';
 
 /** The sheet in words: the same on the page and on paper. */
 
@@ -25,8 +27,8 @@ const writeWords: Record<WriteVerdict, string> = {
 };
 
 /** What was done, one sentence each. */
-export function deedWords(done: Deed, units: UnitChoice): string {
-  const kPa = (value: number) => format(pressure, value, units.pressure);
+export function deedWords(done: Deed, units: Notation): string {
+  const kPa = (value: number) => format(pressure, value, units);
   switch (done.kind) {
     case 'filled':
       return `${done.wheel} filled from ${kPa(done.fromKPa)} to ${kPa(done.toKPa)}.`;
@@ -80,7 +82,7 @@ export function wrongWords({ asFound }: Pick<Sheet, 'asFound'>, job: Pick<Job, '
 }
 
 /** What was done, in one sentence. */
-export function doneWords({ done }: Pick<Sheet, 'done'>, job: Job, units: UnitChoice): string {
+export function doneWords({ done }: Pick<Sheet, 'done'>, job: Job, units: Notation): string {
   if (done.length > 0) return done.map((deed) => deedWords(deed, units)).join(' ');
   return job.observations.length === 0 ? 'Nothing was done.' : 'Measured; nothing was changed.';
 }
@@ -88,16 +90,15 @@ export function doneWords({ done }: Pick<Sheet, 'done'>, job: Job, units: UnitCh
 /** A fill of more than this is air that went somewhere: it is gauged again after a week, kPa (common practice). */
 const recheckKPa = 25;
 const recheckDays = 7;
-const dayMs = 86_400_000;
 
 /** What the customer should watch, with dates. `leftAt`: when the car leaves, or now. */
 export function watchWords(
   job: Job,
   { now, turnedOut }: Pick<Sheet, 'now' | 'turnedOut'>,
   leftAt: Date,
-  units: UnitChoice,
+  units: Notation,
 ): string[] {
-  const by = dayOf(new Date(leftAt.getTime() + recheckDays * dayMs));
+  const by = spokenDay(daysAfter(leftAt, recheckDays), units);
   const repaired = new Set((job.repairs ?? []).map(({ wheel }) => wheel));
   const filled = new Map<Position, number>();
   for (const change of ofKind(changesOf(job), 'air')) {
@@ -115,7 +116,7 @@ export function watchWords(
   const low = unexplainedDamage(job).filter(({ found, wheel }) => found && !leaking.includes(wheel));
   const notLookedAt = low.map(
     ({ wheel, found }) =>
-      `${wheel} was found at ${format(pressure, found?.kPa ?? 0, units.pressure)} and filled; nobody looked for a leak. Have it gauged again by ${by}.`,
+      `${wheel} was found at ${format(pressure, found?.kPa ?? 0, units)} and filled; nobody looked for a leak. Have it gauged again by ${by}.`,
   );
   const isTold = (wheel: Position) =>
     repaired.has(wheel) || leaking.includes(wheel) || low.some((one) => one.wheel === wheel);
@@ -123,7 +124,7 @@ export function watchWords(
     .filter(([wheel, kPa]) => kPa > recheckKPa && !isTold(wheel))
     .map(
       ([wheel, kPa]) =>
-        `Have ${wheel} gauged again by ${by}: it took ${formatDifference(pressure, kPa, units.pressure).replace('+', '')}, and where the air went was not found.`,
+        `Have ${wheel} gauged again by ${by}: it took ${formatDifference(pressure, kPa, units).replace('+', '')}, and where the air went was not found.`,
     );
   return [
     ...(leaking.length > 0
@@ -152,10 +153,6 @@ export function declinedWords(job: Job): string[] {
     ...putOff.map((scope) => `Not done: ${putOffWords(scope)}. ${scope.reason}.`),
   ];
 }
-
-/** A day as it is spoken: 3 December. */
-const dayOf = (date: Date): string =>
-  new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long' }).format(date);
 
 export const checkWords = { met: 'proved', unmet: 'not right', open: 'not checked' } as const;
 

@@ -218,7 +218,7 @@ function Live({ sheet: { job, units, record, close } }: { sheet: Sheet }) {
 /** At which pressures the car itself says its lamp comes on and goes out. */
 function LampFigures({ sheet: { job, units, busy, edit, close } }: { sheet: Sheet }) {
   const { tpms } = job.vehicle;
-  const shown = (kPa: number | undefined) => (kPa === undefined ? '' : figure(pressure, kPa, units.pressure));
+  const shown = (kPa: number | undefined) => (kPa === undefined ? '' : figure(pressure, kPa, units));
   const [on, setOn] = useState(() => shown(tpms.lowOnKPa));
   const [off, setOff] = useState(() => shown(tpms.lowOffKPa));
   const read = { on: parse(pressure, on, units.pressure), off: parse(pressure, off, units.pressure) };

@@ -3,7 +3,7 @@ import type { Job, Observation } from '../../../core/job';
 import { ledgerOf } from '../../../core/job/ledger';
 import { monitoredWheels } from '../../../core/job/placard';
 import { groupedId } from '../../../core/names/sensor-id';
-import { parse, pressure, type UnitChoice } from '../../../core/measure/units';
+import { parse, pressure, type Notation } from '../../../core/measure/units';
 import type { CheckedByHand } from '../../../core/visit';
 import { positionName, roadWheels, type Position } from '../../../core/names/wheel';
 import { shopTime } from '../../clock';
@@ -19,7 +19,7 @@ export type CheckForm = Exclude<CheckedByHand, 'baseline'>;
 interface CheckDialogProps {
   test: CheckForm;
   job: Job;
-  units: UnitChoice;
+  units: Notation;
   onRecord: (observation: Observation) => void;
   onClose: () => void;
 }

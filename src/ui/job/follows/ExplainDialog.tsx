@@ -26,7 +26,7 @@ export function ExplainDialog({ sheet, wheel }: { sheet: Sheet; wheel: Position 
     <Dialog title={`What was seen at ${wheel}`} onClose={close}>
       <p>
         <b>
-          {positionName[wheel]}: {damageWords(damage, (kPa) => format(pressure, kPa, units.pressure))}.
+          {positionName[wheel]}: {damageWords(damage, (kPa) => format(pressure, kPa, units))}.
         </b>
       </p>
       <p>

@@ -14,7 +14,7 @@ import { describe } from '../../../core/visit/observation';
 import type { Move } from '../../../core/visit';
 import { isCheck, type Shown } from '../../../core/visit/shown';
 import { moveWords } from '../../../core/visit/words';
-import type { UnitChoice } from '../../../core/measure/units';
+import type { Notation } from '../../../core/measure/units';
 import { listWheels } from '../../../core/names/wheel';
 import styles from './Findings.module.css';
 
@@ -42,7 +42,7 @@ interface FindingsProps {
   move: Move;
   /** What is worth checking before anything is done, with what this shop has at hand. */
   check: NextTest | undefined;
-  units: UnitChoice;
+  units: Notation;
   /** The finding whose reasons are shown, here and in the ledger. */
   shown: string | undefined;
   onShow: (key: string | undefined) => void;

@@ -65,7 +65,7 @@ export function Follows({
         <p className={styles.basis}>
           Lamp at {figures}
           {latches.length > 0 &&
-            `. Held on by ${latches.map(({ wheel, outWithKPa }) => `${wheel} (${formatDifference(pressure, outWithKPa, units.pressure)} puts it out)`).join(', ')}`}
+            `. Held on by ${latches.map(({ wheel, outWithKPa }) => `${wheel} (${formatDifference(pressure, outWithKPa, units)} puts it out)`).join(', ')}`}
         </p>
       )}
       {job.putOff && job.putOff.length > 0 && (

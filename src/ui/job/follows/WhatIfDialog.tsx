@@ -8,7 +8,7 @@ import { percent } from '../../../core/judgement/assessment/words';
 import { describe } from '../../../core/visit/observation';
 import { ledgerOf } from '../../../core/job/ledger';
 import { monitoredWheels, placardKPa, wheelsOf } from '../../../core/job/placard';
-import { parse, pressure, type UnitChoice } from '../../../core/measure/units';
+import { parse, pressure, type Notation } from '../../../core/measure/units';
 import type { Position } from '../../../core/names/wheel';
 import { shopTime } from '../../clock';
 import { Button } from '../../kit/Button';
@@ -23,7 +23,7 @@ interface WhatIfDialogProps {
   job: Job;
   assessment: Assessment;
   experience: Experience | undefined;
-  units: UnitChoice;
+  units: Notation;
   onClose: () => void;
 }
 
@@ -139,7 +139,7 @@ function Suppose({
   onSuppose,
 }: {
   job: Job;
-  units: UnitChoice;
+  units: Notation;
   onSuppose: (seen: Observation) => void;
 }) {
   const [kind, setKind] = useState<Kind>('gauge');

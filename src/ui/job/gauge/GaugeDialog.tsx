@@ -13,7 +13,7 @@ import {
   formatDifference,
   pressure,
   temperature,
-  type UnitChoice,
+  type Notation,
 } from '../../../core/measure/units';
 import { positionName, type Position } from '../../../core/names/wheel';
 import { Button } from '../../kit/Button';
@@ -79,7 +79,7 @@ export function GaugeDialog({ jobId, practice, onLosses, ...asked }: GaugeDialog
         )}
         {before?.key && (
           <Choice
-            label={`There is a reading of ${figure(pressure, before.kPa, units.pressure)}`}
+            label={`There is a reading of ${figure(pressure, before.kPa, units)}`}
             options={[
               { value: 'no', label: 'this is a new one' },
               { value: 'yes', label: 'that was wrong' },
@@ -93,7 +93,7 @@ export function GaugeDialog({ jobId, practice, onLosses, ...asked }: GaugeDialog
         )}
         {aim?.cappedAtKPa !== undefined && (
           <Notice tone="note">
-            The sidewall's maximum of {format(pressure, aim.cappedAtKPa, units.pressure)} limits the target.
+            The sidewall's maximum of {format(pressure, aim.cappedAtKPa, units)} limits the target.
           </Notice>
         )}
         {column?.target?.advice === 'let-cool' && (
@@ -114,7 +114,7 @@ export function GaugeDialog({ jobId, practice, onLosses, ...asked }: GaugeDialog
 }
 
 /** The wheels, each with what stands of it; a tap goes there. */
-function Wheels({ gauging, columns, units }: { gauging: Gauged; columns: Column[]; units: UnitChoice }) {
+function Wheels({ gauging, columns, units }: { gauging: Gauged; columns: Column[]; units: Notation }) {
   return (
     <div className={styles.wheels} role="group" aria-label="Wheel">
       {columns.map((candidate) => (
@@ -127,7 +127,7 @@ function Wheels({ gauging, columns, units }: { gauging: Gauged; columns: Column[
         >
           <b>{candidate.wheel}</b>
           <span className="figures">
-            {candidate.gauge ? figure(pressure, candidate.gauge.kPa, units.pressure) : '–'}
+            {candidate.gauge ? figure(pressure, candidate.gauge.kPa, units) : '–'}
           </span>
         </button>
       ))}
@@ -144,7 +144,7 @@ function Entry({
   outdoorC,
 }: {
   gauging: Gauged;
-  units: UnitChoice;
+  units: Notation;
   outdoorC: number | undefined;
 }) {
   const { opened, wheel, typed, entry, error, tire, chooseTire, coldTyped, typeCold } = gauging;
@@ -169,13 +169,11 @@ function Entry({
               kPa={
                 (instrument ? corrected(instrument, entry.value.base, opened).kPa : entry.value.base) - target
               }
-              aim={
-                Math.abs(target - (cold ?? 0)) < 0.05 ? 'placard' : format(pressure, target, units.pressure)
-              }
+              aim={Math.abs(target - (cold ?? 0)) < 0.05 ? 'placard' : format(pressure, target, units)}
               units={units}
             />
           )}
-          {target !== undefined && !entry?.ok && `Aim for ${format(pressure, target, units.pressure)}`}
+          {target !== undefined && !entry?.ok && `Aim for ${format(pressure, target, units)}`}
           {entry?.ok && instrument && (
             <Corrected instrument={instrument} readKPa={entry.value.base} moment={opened} units={units} />
           )}
@@ -200,9 +198,7 @@ function Entry({
             value={coldTyped}
             onValue={typeCold}
             error={warmthError}
-            placeholder={
-              outdoorC === undefined ? undefined : figure(temperature, outdoorC, units.temperature)
-            }
+            placeholder={outdoorC === undefined ? undefined : figure(temperature, outdoorC, units)}
           />
         )}
       </div>
@@ -211,11 +207,11 @@ function Entry({
   );
 }
 
-function Difference({ kPa, aim, units }: { kPa: number; aim: string; units: UnitChoice }) {
+function Difference({ kPa, aim, units }: { kPa: number; aim: string; units: Notation }) {
   const where = Math.abs(kPa) <= placardToleranceKPa ? 'at' : kPa < 0 ? 'below' : 'above';
   return (
     <>
-      <span className="figures">{formatDifference(pressure, kPa, units.pressure)}</span> {where} {aim}
+      <span className="figures">{formatDifference(pressure, kPa, units)}</span> {where} {aim}
     </>
   );
 }
@@ -230,14 +226,14 @@ function Corrected({
   instrument: Instrument;
   readKPa: number;
   moment: number;
-  units: UnitChoice;
+  units: Notation;
 }) {
   const { kPa, uncertaintyKPa } = corrected(instrument, readKPa, moment);
-  const same = figure(pressure, kPa, units.pressure) === figure(pressure, readKPa, units.pressure);
+  const same = figure(pressure, kPa, units) === figure(pressure, readKPa, units);
   return (
     <span className={styles.corrected}>
-      {same ? '' : `corrected ${format(pressure, kPa, units.pressure)} `}
-      {formatDifference(pressure, uncertaintyKPa, units.pressure).replace('+', '± ')}
+      {same ? '' : `corrected ${format(pressure, kPa, units)} `}
+      {formatDifference(pressure, uncertaintyKPa, units).replace('+', '± ')}
     </span>
   );
 }

@@ -4,7 +4,9 @@ import { lossOf, type Loss } from '../../../core/tire/leak';
 import { seepagePerMonthKPa } from '../../../core/tire/leak/seepage';
 import { thresholdsFor } from '../../../core/car/lamp';
 import { wheelsOf } from '../../../core/job/placard';
-import { format, pressure, temperature, type UnitChoice } from '../../../core/measure/units';
+import { dayOfMonth } from '../../../core/measure/calendar';
+import { daysAfter } from '../../../core/measure/calendar/spans';
+import { format, pressure, temperature, type Notation } from '../../../core/measure/units';
 import type { Position } from '../../../core/names/wheel';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
@@ -25,7 +27,7 @@ export function LossesDialog({
 }: {
   job: Job;
   first: Position | undefined;
-  units: UnitChoice;
+  units: Notation;
   /** A leak was mended; missing on a closed job. */
   onRepaired: ((wheel: Position) => void) | undefined;
   onClose: () => void;
@@ -62,7 +64,7 @@ export function LossesDialog({
   );
 }
 
-function LossOfWheel({ job, loss, units }: { job: Job; loss: Loss; units: UnitChoice }) {
+function LossOfWheel({ job, loss, units }: { job: Job; loss: Loss; units: Notation }) {
   const { wheel, levels, line, perDayKPa, referenceC } = loss;
   const [oldest] = levels;
   if (!line || !perDayKPa || !oldest) {
@@ -71,10 +73,8 @@ function LossOfWheel({ job, loss, units }: { job: Job; loss: Loss; units: UnitCh
   const { lowOnKPa } = thresholdsFor(job, wheel);
   const last = levels.at(-1)?.days ?? 0;
   const until = Math.max(last * 1.4, 1);
-  const day = (days: number) => new Date(Date.parse(oldest.at) + days * 86_400_000);
-  const date = (days: number) =>
-    new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' }).format(day(days));
-  const kPa = (value: number) => format(pressure, value, units.pressure);
+  const date = (days: number) => dayOfMonth(daysAfter(oldest.at, days), units);
+  const kPa = (value: number) => format(pressure, value, units);
   const y = shownPressure(units);
   return (
     <>
@@ -87,7 +87,7 @@ function LossOfWheel({ job, loss, units }: { job: Job; loss: Loss; units: UnitCh
       )}
       {loss.verdict === 'leaks' && loss.lampInDays && <p>{lampSoonWords(loss.lampInDays)}</p>}
       <LazyChart
-        title={`${wheel} at ${format(temperature, referenceC, units.temperature)}, ${units.pressure}`}
+        title={`${wheel} at ${format(temperature, referenceC, units)}, ${units.pressure}`}
         x={{
           label: 'date',
           format: date,
@@ -118,11 +118,11 @@ function LossOfWheel({ job, loss, units }: { job: Job; loss: Loss; units: UnitCh
           lowOnKPa === undefined ? [] : [{ y: y(lowOnKPa), label: `lamp on, ${kPa(lowOnKPa)}`, tone: 'clay' }]
         }
         table={{
-          head: ['Date', 'read', 'tire at', `at ${format(temperature, referenceC, units.temperature)}`],
+          head: ['Date', 'read', 'tire at', `at ${format(temperature, referenceC, units)}`],
           rows: levels.map(({ days, readKPa, readC, kPa: brought }) => [
             date(days),
             kPa(readKPa),
-            format(temperature, readC, units.temperature),
+            format(temperature, readC, units),
             kPa(brought),
           ]),
         }}

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { figure, format, pressure, temperature, type UnitChoice } from '../../../core/measure/units';
+import { figure, format, pressure, temperature, type Notation } from '../../../core/measure/units';
 import type { PracticeCar } from '../../../contract/views';
 import { type Position } from '../../../core/names/wheel';
 import { ask } from '../../api';
@@ -16,7 +16,7 @@ export function PracticeAir({
   jobId: string;
   wheel: Position;
   targetKPa: number;
-  units: UnitChoice;
+  units: Notation;
 }) {
   const [car, setCar] = useState<PracticeCar>();
   useEffect(() => {
@@ -33,10 +33,10 @@ export function PracticeAir({
     <div className={styles.practice}>
       <span>
         Simulated gauge:{' '}
-        <b className="figures">{stands === undefined ? '…' : format(pressure, stands, units.pressure)}</b>
-        {tireC !== undefined && `, tire at ${format(temperature, tireC, units.temperature)}`}
+        <b className="figures">{stands === undefined ? '…' : format(pressure, stands, units)}</b>
+        {tireC !== undefined && `, tire at ${format(temperature, tireC, units)}`}
       </span>
-      <Button onClick={() => void fill()}>Set air to {figure(pressure, targetKPa, units.pressure)}</Button>
+      <Button onClick={() => void fill()}>Set air to {figure(pressure, targetKPa, units)}</Button>
     </div>
   );
 }

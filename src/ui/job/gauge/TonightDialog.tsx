@@ -10,7 +10,7 @@ import {
   formatDifference,
   pressure,
   temperature,
-  type UnitChoice,
+  type Notation,
 } from '../../../core/measure/units';
 import { hoursFrom, nightsOf, type Hour } from '../../../core/measure/weather';
 import { ask } from '../../api';
@@ -23,7 +23,8 @@ import type { PracticeCar } from '../../../contract/views';
 import { lampFigures } from './lamp-figures';
 import { PressureChart } from '../../parts/PressureChart';
 import styles from '../../kit/Forms.module.css';
-import { dayName, forecastWords } from './words';
+import { weekday } from '../../../core/measure/calendar';
+import { forecastWords } from './words';
 import { useWeather } from '../../parts/use-weather';
 
 type Forecast = ReturnType<typeof forecastOf>;
@@ -31,7 +32,7 @@ type Forecast = ReturnType<typeof forecastOf>;
 interface TonightDialogProps {
   jobId: string;
   job: Job;
-  units: UnitChoice;
+  units: Notation;
   practice: boolean;
   /** Missing on a closed job. */
   onFillPolicy: ((school: FillPolicy) => void) | undefined;
@@ -63,8 +64,7 @@ export function TonightDialog({
   const coldest = lows.length > 0 ? Math.min(...lows) : undefined;
   const figures = lampFigures(job, units);
   const latches = latchesOf(job, ledger, targets);
-  const kPa = (value: number) => format(pressure, value, units.pressure);
-  const degrees = degreesIn(units);
+  const kPa = (value: number) => format(pressure, value, units);
   return (
     <Dialog title="The lamp, tonight and after" onClose={onClose} wide>
       <div className={styles.form}>
@@ -97,16 +97,15 @@ export function TonightDialog({
           </Notice>
         ) : (
           <>
-            <p className={styles.lead}>{forecastWords(forecast, degrees)}</p>
+            <p className={styles.lead}>{forecastWords(forecast, units)}</p>
             {figures && <p>The lamp lights at {figures}.</p>}
             {air === 'stands' &&
               latches.map((latch) => (
                 <Notice key={latch.wheel} tone="note">
                   {latch.wheel} holds the lamp on: {kPa(latch.kPa)} is above the {kPa(latch.lowOnKPa)} that
                   light it and short of the {kPa(latch.lowOffKPa)} that put it out.{' '}
-                  {formatDifference(pressure, latch.outWithKPa, units.pressure)} puts it out; fill by{' '}
-                  {formatDifference(pressure, latch.fillWithKPa, units.pressure)}, to the target, or it comes
-                  back.
+                  {formatDifference(pressure, latch.outWithKPa, units)} puts it out; fill by{' '}
+                  {formatDifference(pressure, latch.fillWithKPa, units)}, to the target, or it comes back.
                 </Notice>
               ))}
             <PressureChart
@@ -142,7 +141,7 @@ export function TonightDialog({
   );
 }
 
-const degreesIn = (units: UnitChoice) => (value: number) => format(temperature, value, units.temperature);
+const degreesIn = (units: Notation) => (value: number) => format(temperature, value, units);
 
 function WheelTable({
   forecast,
@@ -151,7 +150,7 @@ function WheelTable({
 }: {
   forecast: Forecast;
   coldestC: number | undefined;
-  units: UnitChoice;
+  units: Notation;
 }) {
   const degrees = degreesIn(units);
   return (
@@ -170,9 +169,9 @@ function WheelTable({
           <tr key={wheel}>
             <th scope="row">{wheel}</th>
             <td className="figures">{degrees(lightsAtC)}</td>
-            <td className="figures">{then ? figure(pressure, then.kPa, units.pressure) : '–'}</td>
+            <td className="figures">{then ? figure(pressure, then.kPa, units) : '–'}</td>
             <td className={`figures ${then && then.marginKPa <= 0 ? styles.bad : ''}`}>
-              {then ? formatDifference(pressure, then.marginKPa, units.pressure) : '–'}
+              {then ? formatDifference(pressure, then.marginKPa, units) : '–'}
             </td>
           </tr>
         ))}
@@ -188,7 +187,7 @@ function NightTable({
 }: {
   forecast: Forecast;
   place: string | undefined;
-  units: UnitChoice;
+  units: Notation;
 }) {
   const degrees = degreesIn(units);
   return (
@@ -205,12 +204,10 @@ function NightTable({
       <tbody>
         {forecast.nights.map(({ evening, coldestC, lit, nearest }) => (
           <tr key={evening}>
-            <th scope="row">{dayName(evening)}</th>
+            <th scope="row">{weekday(evening, units)}</th>
             <td className="figures">{degrees(coldestC)}</td>
             <td className="figures">
-              {nearest
-                ? `${nearest.wheel} ${formatDifference(pressure, nearest.marginKPa, units.pressure)}`
-                : '–'}
+              {nearest ? `${nearest.wheel} ${formatDifference(pressure, nearest.marginKPa, units)}` : '–'}
             </td>
             <td className={lit ? styles.bad : undefined}>{lit ? 'lit' : 'out'}</td>
           </tr>
@@ -237,15 +234,7 @@ function hoursFor(job: Job, known: Hour[], now: number): Hour[] {
 }
 
 /** Practice only: a night passes over the simulated car, and it is driven off in the morning. */
-function PracticeNight({
-  jobId,
-  hours,
-  units,
-}: {
-  jobId: string;
-  hours: readonly Hour[];
-  units: UnitChoice;
-}) {
+function PracticeNight({ jobId, hours, units }: { jobId: string; hours: readonly Hour[]; units: Notation }) {
   const [car, setCar] = useState<PracticeCar>();
   const [busy, setBusy] = useState<string>();
   const [problem, setProblem] = useState<string>();
@@ -264,17 +253,17 @@ function PracticeNight({
     <>
       {tonight !== undefined && (
         <Button busy={busy} onClick={() => void pass(tonight)}>
-          Practice: let tonight pass ({format(temperature, tonight, units.temperature)})
+          Practice: let tonight pass ({format(temperature, tonight, units)})
         </Button>
       )}
       {tonight !== undefined && coldest < tonight && (
         <Button busy={busy} onClick={() => void pass(coldest)}>
-          Practice: the coldest night ({format(temperature, coldest, units.temperature)})
+          Practice: the coldest night ({format(temperature, coldest, units)})
         </Button>
       )}
       <p role="status">
         {car &&
-          `Morning at ${format(temperature, car.outdoorC, units.temperature)}: the lamp is ${car.lamp === 'off' ? 'out' : 'lit'}.`}
+          `Morning at ${format(temperature, car.outdoorC, units)}: the lamp is ${car.lamp === 'off' ? 'out' : 'lit'}.`}
         {problem}
       </p>
     </>

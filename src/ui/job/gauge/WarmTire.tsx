@@ -1,5 +1,5 @@
 import { estimateTireTemperature } from '../../../core/tire/temperature';
-import { format, formatDifference, temperature, type UnitChoice } from '../../../core/measure/units';
+import { format, formatDifference, temperature, type Notation } from '../../../core/measure/units';
 import { Choice, Field } from '../../kit/Field';
 import styles from '../../kit/Forms.module.css';
 import { enterOutdoorFirst } from './words';
@@ -32,7 +32,7 @@ export function WarmTire({
 }: {
   warmth: Warmth;
   outdoorC: number | undefined;
-  units: UnitChoice;
+  units: Notation;
   error: string | undefined;
   onWarmth: (warmth: Warmth) => void;
 }) {
@@ -88,7 +88,7 @@ export function WarmTire({
           </div>
           <p role="status">
             {estimate
-              ? `About ${format(temperature, estimate.celsius, units.temperature)}, ${formatDifference(temperature, estimate.uncertaintyK, units.temperature).replace('+', '± ')}. Measured is better.`
+              ? `About ${format(temperature, estimate.celsius, units)}, ${formatDifference(temperature, estimate.uncertaintyK, units).replace('+', '± ')}. Measured is better.`
               : outdoorC === undefined
                 ? enterOutdoorFirst
                 : ''}

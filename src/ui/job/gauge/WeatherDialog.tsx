@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { fillPolicyQuestion, fillPolicyWords } from '../../../core/tire/filling';
 import type { Climate } from '../../../core/job';
-import { figure, format, height, parse, temperature, type UnitChoice } from '../../../core/measure/units';
+import { figure, format, height, parse, temperature, type Notation } from '../../../core/measure/units';
 import { celsiusAt, hoursFrom, nightsOf } from '../../../core/measure/weather';
 import { shopNow } from '../../clock';
 import { Button } from '../../kit/Button';
@@ -14,7 +14,7 @@ import { useWeather } from '../../parts/use-weather';
 
 interface WeatherDialogProps {
   climate: Climate;
-  units: UnitChoice;
+  units: Notation;
   busy: string | undefined;
   problem: string | undefined;
   onSave: (climate: Climate) => void;
@@ -30,7 +30,7 @@ type Name = (typeof fields)[number]['name'];
 
 /** Outdoor temperatures, height, and which of them a tire shall stand at placard at. */
 export function WeatherDialog({ climate, units, busy, problem, onSave, onClose }: WeatherDialogProps) {
-  const show = (celsius: number) => figure(temperature, celsius, units.temperature);
+  const show = (celsius: number) => figure(temperature, celsius, units);
   const [typed, setTyped] = useState(() =>
     Object.fromEntries(
       fields.map(({ name }) => {
@@ -40,7 +40,7 @@ export function WeatherDialog({ climate, units, busy, problem, onSave, onClose }
     ),
   );
   const [up, setUp] = useState(
-    climate.altitudeM === undefined ? '' : figure(height, climate.altitudeM, units.height),
+    climate.altitudeM === undefined ? '' : figure(height, climate.altitudeM, units),
   );
   const [policy, setPolicy] = useState<'ambient' | 'morning'>(climate.fillPolicy ?? 'ambient');
   const [errors, setErrors] = useState<Record<string, string>>({});
@@ -67,7 +67,7 @@ export function WeatherDialog({ climate, units, busy, problem, onSave, onClose }
     const metres = up.trim() === '' ? undefined : parse(height, up, units.height);
     if (!metres) delete next.altitudeM;
     else if (!metres.ok) wrong.height = metres.problem.message;
-    else if (climate.altitudeM === undefined || up !== figure(height, climate.altitudeM, units.height))
+    else if (climate.altitudeM === undefined || up !== figure(height, climate.altitudeM, units))
       next.altitudeM = metres.value.base;
     if (policy === 'morning' && next.overnightLowC === undefined && !wrong.overnightLowC) {
       wrong.overnightLowC = 'Needed to set tires for the morning.';
@@ -105,12 +105,12 @@ export function WeatherDialog({ climate, units, busy, problem, onSave, onClose }
         {weather?.ok && tonight && nowC !== undefined && (
           <div className={styles.actions}>
             <Button onClick={() => take({ nowC, overnightLowC: tonight.coldest.celsius })}>
-              {weather.value.place}: {format(temperature, nowC, units.temperature)} now,{' '}
-              {format(temperature, tonight.coldest.celsius, units.temperature)} tonight
+              {weather.value.place}: {format(temperature, nowC, units)} now,{' '}
+              {format(temperature, tonight.coldest.celsius, units)} tonight
             </Button>
             {coldest !== undefined && coldest < tonight.coldest.celsius && (
               <Button onClick={() => take({ nowC, overnightLowC: coldest })}>
-                coldest of the week: {format(temperature, coldest, units.temperature)}
+                coldest of the week: {format(temperature, coldest, units)}
               </Button>
             )}
           </div>

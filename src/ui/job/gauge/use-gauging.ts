@@ -11,7 +11,7 @@ import {
 import { placardKPa } from '../../../core/job/placard';
 import type { Column } from '../../../core/visit/column';
 import { estimateTireTemperature } from '../../../core/tire/temperature';
-import { format, parse, pressure, temperature, type UnitChoice } from '../../../core/measure/units';
+import { format, parse, pressure, temperature, type Notation } from '../../../core/measure/units';
 import { notesOf } from '../../../core/job/header';
 import { type Position } from '../../../core/names/wheel';
 import { shopNow, shopTime } from '../../clock';
@@ -23,7 +23,7 @@ export interface Gauging {
   columns: Column[];
   gauges: readonly Instrument[];
   first: Position;
-  units: UnitChoice;
+  units: Notation;
   onRecord: (observation: Observation, replaces?: string) => void;
   onClose: () => void;
 }
@@ -93,7 +93,7 @@ export function useGauging({ job, columns, gauges, first, units, onRecord, onClo
     if (!doubted && read.value.base > 0 && (share < doubtful.least || share > doubtful.most)) {
       setDoubted(true);
       return setError(
-        `${typed} is far from the placard's ${format(pressure, cold ?? 0, units.pressure)}. Right unit? Enter again saves it.`,
+        `${typed} is far from the placard's ${format(pressure, cold ?? 0, units)}. Right unit? Enter again saves it.`,
       );
     }
     if (!tire) return setWarmthError(whichStand);
@@ -192,7 +192,7 @@ function temperatureOf(
   warmth: Warmth,
   coldTyped: string,
   outdoorC: number | undefined,
-  units: UnitChoice,
+  units: Notation,
 ): Known | string | undefined {
   if (!tire) return undefined;
   const typed = tire === 'cold' ? coldTyped : warmth.how === 'measured' ? warmth.typed : '';

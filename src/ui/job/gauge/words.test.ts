@@ -41,27 +41,25 @@ describe('what is said of a loss', () => {
 });
 
 describe('what is said of the nights to come', () => {
-  const degrees = (celsius: number) => `${celsius} °C`;
+  const there = { ...metric, timeZone: 'Europe/Oslo' };
   const forecast = { litNow: false, changes: [], nights: [], wheels: [] } as unknown as Parameters<
     typeof forecastWords
   >[0];
 
   it('is no promise where no night is known', () => {
-    expect(forecastWords(forecast, degrees)).toBe('The tires do not light the lamp.');
+    expect(forecastWords(forecast, there)).toBe('The tires do not light the lamp.');
   });
 
   it('names the day, the hour, the wheels and the cold', () => {
     const changes = [{ at: '2026-01-09T05:00:00+01:00', lit: true, wheels: ['RF', 'LR'] }];
     const nights = [{ lit: true, coldestC: -4 }];
-    expect(forecastWords({ ...forecast, changes, nights } as never, degrees)).toBe(
-      'The tires do not light the lamp now. It lights on Fri 9 Jan at 05:00 for RF and LR, in the night that falls to -4 °C.',
+    expect(forecastWords({ ...forecast, changes, nights } as never, there)).toBe(
+      'The tires do not light the lamp now. It lights on Fri 9 Jan at 05:00 for RF and LR, in the night that falls to −4 °C.',
     );
   });
 
   it('does not take a lamp that goes out by itself for a tire that is full', () => {
     const changes = [{ at: '2026-01-09T12:00:00+01:00', lit: false, wheels: [] }];
-    expect(forecastWords({ ...forecast, litNow: true, changes } as never, degrees)).toMatch(
-      /fill to placard/,
-    );
+    expect(forecastWords({ ...forecast, litNow: true, changes } as never, there)).toMatch(/fill to placard/);
   });
 });

@@ -1,8 +1,16 @@
 import type { Forecast } from '../../../core/car/lamp';
 import type { Loss } from '../../../core/tire/leak';
 import { seepagePerMonthKPa } from '../../../core/tire/leak/seepage';
-import { pressure, unitNamed, type UnitChoice } from '../../../core/measure/units';
+import {
+  decimal,
+  format,
+  pressure,
+  temperature,
+  unitNamed,
+  type Notation,
+} from '../../../core/measure/units';
 import { positionName } from '../../../core/names/wheel';
+import { time, weekday } from '../../../core/measure/calendar';
 
 export const enterOutdoorFirst = 'Enter the outdoor temperature under Weather first.';
 export const outdoorOrMeasured = 'Enter the outdoor temperature under Weather first, or measure the tire.';
@@ -15,7 +23,7 @@ export const lossVerdictWords: Record<Loss['verdict'], string> = {
 };
 
 /** What the readings of a wheel say of its losses, with the interval that holds in 95 of 100. */
-export function lossWords({ wheel, verdict, perDayKPa }: Loss, units: UnitChoice): string {
+export function lossWords({ wheel, verdict, perDayKPa }: Loss, units: Notation): string {
   if (!perDayKPa) return '';
   const [best, low, high] = [perDayKPa.best, perDayKPa.low, perDayKPa.high].map((kPa) => rate(kPa, units));
   const seepage = rate(seepagePerMonthKPa.most / 30, units);
@@ -48,18 +56,13 @@ function days(value: number): string {
 }
 
 /** A pressure a day; fewer decimals than a reading's would hide a slow leak. */
-function rate(kPaPerDay: number, units: UnitChoice): string {
+function rate(kPaPerDay: number, units: Notation): string {
   const { fromBase, decimals } = unitNamed(pressure, units.pressure);
-  return fromBase(kPaPerDay)
-    .toFixed(decimals + 1)
-    .replace('-', '−');
+  return decimal(fromBase(kPaPerDay), decimals + 1, units);
 }
 
 /** What the lamp does in the nights to come. */
-export function forecastWords(
-  { litNow, changes, nights }: Forecast,
-  degrees: (celsius: number) => string,
-): string {
+export function forecastWords({ litNow, changes, nights }: Forecast, units: Notation): string {
   // Of low pressure alone: a lamp that flashes tells of something else.
   const now = litNow ? 'The tires hold the lamp on' : 'The tires do not light the lamp';
   const [next] = changes;
@@ -67,15 +70,6 @@ export function forecastWords(
   if (!next.lit) return `${now} until it warms up. It is back with the cold: fill to placard.`;
   const which = next.wheels.join(' and ');
   const night = nights.find(({ lit }) => lit === next.lit);
-  const cold = night ? `, in the night that falls to ${degrees(night.coldestC)}` : '';
-  return `${now} now. It lights on ${dayName(next.at.slice(0, 10))} at ${next.at.slice(11, 16)} for ${which}${cold}.`;
+  const cold = night ? `, in the night that falls to ${format(temperature, night.coldestC, units)}` : '';
+  return `${now} now. It lights on ${weekday(next.at, units)} at ${time(next.at, units)} for ${which}${cold}.`;
 }
-
-/** "Fri 9 Jan" of a date, whatever the time zone. */
-export const dayName = (date: string): string =>
-  new Intl.DateTimeFormat('en-GB', {
-    weekday: 'short',
-    day: 'numeric',
-    month: 'short',
-    timeZone: 'UTC',
-  }).format(new Date(`${date}T12:00:00Z`));

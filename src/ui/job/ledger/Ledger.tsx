@@ -2,7 +2,7 @@ import type { ReactNode } from 'react';
 import type { Finding } from '../../../core/judgement/assessment';
 import type { Column } from '../../../core/visit/column';
 import { signWords } from '../../../core/job/words';
-import { figure, format, pressure, type UnitChoice } from '../../../core/measure/units';
+import { figure, format, pressure, type Notation } from '../../../core/measure/units';
 import { positionName, type Position } from '../../../core/names/wheel';
 import type { Source } from '../../../core/visit/observation';
 import type { Speaks } from './evidence-cells';
@@ -16,7 +16,7 @@ interface LedgerProps {
   findings: readonly Finding[];
   /** Which cells speak for the finding that is looked at, and which against it. */
   speaks: (source: Source, wheel: Position) => Speaks | undefined;
-  units: UnitChoice;
+  units: Notation;
   chosen: Position | undefined;
   onGauge: (wheel: Position) => void;
   onPlacard: () => void;
@@ -80,12 +80,12 @@ export function Ledger({
             type="button"
             className={styles.cell}
             onClick={onPlacard}
-            aria-label={`Placard ${column.wheel}, ${column.placardKPa === undefined ? 'not entered' : format(pressure, column.placardKPa, units.pressure)}`}
+            aria-label={`Placard ${column.wheel}, ${column.placardKPa === undefined ? 'not entered' : format(pressure, column.placardKPa, units)}`}
           >
             {column.placardKPa === undefined ? (
               <span className={styles.empty}>enter</span>
             ) : (
-              <span className={styles.figure}>{figure(pressure, column.placardKPa, units.pressure)}</span>
+              <span className={styles.figure}>{figure(pressure, column.placardKPa, units)}</span>
             )}
           </button>
         ))}
@@ -107,7 +107,7 @@ export function Ledger({
             <div className={styles.cell}>
               {display && (
                 <span className={display.kPa === null ? styles.small : styles.id}>
-                  {display.kPa === null ? 'nothing' : figure(pressure, display.kPa, units.pressure)}
+                  {display.kPa === null ? 'nothing' : figure(pressure, display.kPa, units)}
                 </span>
               )}
             </div>

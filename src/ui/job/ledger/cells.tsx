@@ -11,7 +11,7 @@ import {
   formatDifference,
   pressure,
   temperature,
-  type UnitChoice,
+  type Notation,
 } from '../../../core/measure/units';
 import { type Position } from '../../../core/names/wheel';
 import styles from './Ledger.module.css';
@@ -20,13 +20,13 @@ import type { Target } from '../../../core/tire/filling';
 /** What stands in the ledger at one wheel by one source. */
 
 /** What to set it to now. */
-export function TargetCell({ column: { target, gauge }, units }: { column: Column; units: UnitChoice }) {
+export function TargetCell({ column: { target, gauge }, units }: { column: Column; units: Notation }) {
   return (
     <div className={styles.cell}>
       {target?.setNowKPa !== undefined && target.addKPa !== undefined && (
         <>
           <span className={styles.id}>
-            {figure(pressure, target.setNowKPa, units.pressure)}{' '}
+            {figure(pressure, target.setNowKPa, units)}{' '}
             <span className={styles.doubt}>
               {target.cappedAtKPa !== undefined
                 ? 'limit'
@@ -41,12 +41,12 @@ export function TargetCell({ column: { target, gauge }, units }: { column: Colum
 }
 
 /** What the car has of the sensor there. */
-export function LiveCell({ live, units }: { live: Column['live']; units: UnitChoice }) {
+export function LiveCell({ live, units }: { live: Column['live']; units: Notation }) {
   return (
     <div className={styles.cell}>
       {live &&
         (live.kPa ? (
-          <span className={styles.id}>{figure(pressure, live.kPa, units.pressure)}</span>
+          <span className={styles.id}>{figure(pressure, live.kPa, units)}</span>
         ) : (
           <span className={styles.small}>{(live.speedKmh ?? 0) > 0 ? 'nothing' : 'asleep'}</span>
         ))}
@@ -58,17 +58,17 @@ export function LiveCell({ live, units }: { live: Column['live']; units: UnitCho
 function whatToDo(
   { addKPa, advice }: Target,
   read: NonNullable<Column['gauge']>['state'] | undefined,
-  units: UnitChoice,
+  units: Notation,
 ): string {
   if (addKPa === undefined) return '';
   // It rests on a figure of before what says otherwise.
   if (read === 'earlier') return 'gauge it again';
   if (advice === 'leave') return 'leave it';
-  return advice === 'let-cool' ? 'let it cool first' : formatDifference(pressure, addKPa, units.pressure);
+  return advice === 'let-cool' ? 'let it cool first' : formatDifference(pressure, addKPa, units);
 }
 
-const uncertainty = (kPa: number, units: UnitChoice): string =>
-  formatDifference(pressure, kPa, units.pressure).replace(/^[+±]/, '± ').replace(` ${units.pressure}`, '');
+const uncertainty = (kPa: number, units: Notation): string =>
+  formatDifference(pressure, kPa, units).replace(/^[+±]/, '± ').replace(` ${units.pressure}`, '');
 
 const gaugeWords = {
   low: 'low',
@@ -103,7 +103,7 @@ export function GaugeCell({
   onGauge,
 }: {
   column: Column;
-  units: UnitChoice;
+  units: Notation;
   onGauge: (wheel: Position) => void;
 }) {
   const { gauge, wheel } = column;
@@ -120,9 +120,9 @@ export function GaugeCell({
     );
   }
   const Icon = gaugeIcons[gauge.state];
-  const shown = figureAsTyped(pressure, gauge.kPa, units.pressure, gauge.typed);
+  const shown = figureAsTyped(pressure, gauge.kPa, units, gauge.typed);
   const difference =
-    gauge.differenceKPa === undefined ? '' : formatDifference(pressure, gauge.differenceKPa, units.pressure);
+    gauge.differenceKPa === undefined ? '' : formatDifference(pressure, gauge.differenceKPa, units);
   return (
     <button
       type="button"
@@ -149,7 +149,7 @@ export function GaugeCell({
         <span className={styles.small}>
           was{' '}
           <span className={styles.was}>
-            {gauge.earlierKPa.map((kPa) => figure(pressure, kPa, units.pressure)).join(', ')}
+            {gauge.earlierKPa.map((kPa) => figure(pressure, kPa, units)).join(', ')}
           </span>
         </span>
       )}
@@ -163,7 +163,7 @@ export function SensorCell({
   onScan,
 }: {
   column: Column;
-  units: UnitChoice;
+  units: Notation;
   onScan: (wheel: Position) => void;
 }) {
   const { sensor, wheel } = column;
@@ -209,11 +209,11 @@ export function SensorCell({
         >
           <span className={styles.id}>{groupedId(reply.id)}</span>
           <span className={styles.small}>
-            {reply.kPa != null && format(pressure, reply.kPa, units.pressure)}
+            {reply.kPa != null && format(pressure, reply.kPa, units)}
             {sensor.agreement && sensor.agreement.verdict !== 'agrees' && (
               <b> {agreementWords(sensor.agreement, units)}</b>
             )}
-            {reply.tempC != null && ` ${format(temperature, reply.tempC, units.temperature)}`}
+            {reply.tempC != null && ` ${format(temperature, reply.tempC, units)}`}
           </span>
           <span className={styles.small}>
             {reply.frequencyMHz != null && `${reply.frequencyMHz} MHz`} {!right && reply.family}
@@ -236,8 +236,8 @@ export function SensorCell({
 }
 
 /** The sensor against the gauge, where they do not agree. */
-const agreementWords = ({ verdict, differenceKPa }: Agreement, units: UnitChoice): string =>
-  `${verdict} ${formatDifference(pressure, differenceKPa, units.pressure).replace(` ${units.pressure}`, '')}`;
+const agreementWords = ({ verdict, differenceKPa }: Agreement, units: Notation): string =>
+  `${verdict} ${formatDifference(pressure, differenceKPa, units).replace(` ${units.pressure}`, '')}`;
 
 /** Of a car that ties IDs to positions, whether it is the same; of another, whether it is among what it holds. */
 const heldWords = ({ id, agrees }: { id: string | null | undefined; agrees: boolean | undefined }): string =>

@@ -1,6 +1,6 @@
 import type { Job, LoadCase, Placard } from '../../../core/job';
 import { doubtAboutPlacard } from '../../../core/job/placard';
-import { figure, parse, pressure, unitNamed, type UnitChoice } from '../../../core/measure/units';
+import { format, parse, pressure, unitNamed, type Notation } from '../../../core/measure/units';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Choice, Field } from '../../kit/Field';
@@ -10,7 +10,7 @@ import { cells, lines, usePlacardEntry } from './use-placard-entry';
 
 interface PlacardDialogProps {
   job: Job;
-  units: UnitChoice;
+  units: Notation;
   busy: string | undefined;
   /** What the shop said to the last try. */
   problem: string | undefined;
@@ -85,7 +85,7 @@ function Doubts({
   units,
 }: {
   entry: ReturnType<typeof usePlacardEntry>;
-  units: UnitChoice;
+  units: Notation;
 }) {
   return (
     <div className={styles.actions}>
@@ -103,7 +103,10 @@ function Doubts({
                 key={cell}
                 onClick={() => {
                   const own = unitNamed(pressure, meant.unit);
-                  set(cell, `${figure(pressure, own.toBase(parsed.value.value), meant.unit)} ${meant.unit}`);
+                  set(
+                    cell,
+                    format(pressure, own.toBase(parsed.value.value), { ...units, pressure: meant.unit }),
+                  );
                   setDoubted({});
                 }}
               >

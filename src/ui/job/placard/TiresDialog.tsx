@@ -4,7 +4,7 @@ import { raisedFigures, type LampFigures } from '../../../core/car/lamp';
 import { writeVerdict } from '../../../core/job/car-write';
 import { makerKPa, placardKPa, placardSize } from '../../../core/job/placard';
 import { compareAxles, compareSizes, newPlacardKPa, parseTireSize } from '../../../core/names/tire-size';
-import { figure, format, parse, pressure, type UnitChoice } from '../../../core/measure/units';
+import { figure, format, parse, pressure, type Notation } from '../../../core/measure/units';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Field } from '../../kit/Field';
@@ -31,7 +31,7 @@ export function TiresDialog({
   onClose,
 }: {
   job: Job;
-  units: UnitChoice;
+  units: Notation;
   busy: string | undefined;
   problem: string | undefined;
   onSave: (fitted: Fitted) => void;
@@ -45,7 +45,7 @@ export function TiresDialog({
     Object.fromEntries(
       axles.map(({ position }) => {
         const line = job.fitted?.find((candidate) => candidate.position === position);
-        const most = line?.maxKPa === undefined ? '' : figure(pressure, line.maxKPa, units.pressure);
+        const most = line?.maxKPa === undefined ? '' : figure(pressure, line.maxKPa, units);
         return [position, { size: line?.size ?? '', most, kept: line?.maxKPa }];
       }),
     ),
@@ -147,7 +147,7 @@ function Wanted({
   position: Axle;
   size: string;
   most: string;
-  units: UnitChoice;
+  units: Notation;
   busy: string | undefined;
   onAim: (position: Axle, kPa: number) => void;
 }) {
@@ -158,7 +158,7 @@ function Wanted({
   if (!fitted.ok || !asked.ok || maker === undefined) return null;
   const limit = most.trim() === '' ? undefined : parse(pressure, most, units.pressure);
   const wanted = newPlacardKPa(asked.value, fitted.value, maker, limit?.ok ? limit.value.base : undefined);
-  const shown = (kPa: number) => format(pressure, kPa, units.pressure);
+  const shown = (kPa: number) => format(pressure, kPa, units);
   if (wanted.kind === 'over-maximum')
     return (
       <Notice tone="wrong">
@@ -194,14 +194,14 @@ function Lamp({
   onLampFigures,
 }: {
   job: Job;
-  units: UnitChoice;
+  units: Notation;
   busy: string | undefined;
   onLampFigures: ((figures: LampFigures) => void) | undefined;
 }) {
   const raised = raisedFigures(job);
   if (!raised || raised.lowOnKPa === job.vehicle.tpms.lowOnKPa) return null;
   const shown = ({ lowOnKPa, lowOffKPa }: LampFigures) =>
-    `on at ${format(pressure, lowOnKPa, units.pressure)}, out at ${format(pressure, lowOffKPa, units.pressure)}`;
+    `on at ${format(pressure, lowOnKPa, units)}, out at ${format(pressure, lowOffKPa, units)}`;
   const last = job.carWrites?.findLast((write) => write.kind === 'thresholds');
   const verdict = last && writeVerdict(last);
   if (last?.kind === 'thresholds' && verdict === 'worked' && last.asked.lowOnKPa === raised.lowOnKPa)
@@ -238,7 +238,7 @@ function FitOf({
   job: Job;
   wheel: 'LF' | 'RR' | 'SP';
   size: string;
-  units: UnitChoice;
+  units: Notation;
 }) {
   const fitted = parseTireSize(size);
   const asked = parseTireSize(placardSize(job, wheel) ?? '');
@@ -247,7 +247,7 @@ function FitOf({
   const fit = compareSizes(asked.value, fitted.value, makerKPa(job, wheel), cold);
   const { verdict, good, details } = fitWords(
     fit,
-    cold === undefined ? undefined : format(pressure, cold, units.pressure),
+    cold === undefined ? undefined : format(pressure, cold, units),
   );
   return (
     <Notice tone={good ? 'right' : 'note'}>

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { Job, LoadCase, Placard } from '../../../core/job';
 import { doubtAboutPlacard } from '../../../core/job/placard';
 import { parseTireSize } from '../../../core/names/tire-size';
-import { figureAsTyped, format, parse, pressure, type UnitChoice } from '../../../core/measure/units';
+import { figureAsTyped, format, parse, pressure, type Notation } from '../../../core/measure/units';
 
 export const lines = ['front', 'rear', 'spare'] as const;
 type Line = (typeof lines)[number];
@@ -26,13 +26,13 @@ interface Typed {
   sizes: Partial<Record<string, string>>;
   stored: (line: Line) => Placard[number] | undefined;
   doubted: Errors;
-  units: UnitChoice;
+  units: Notation;
 }
 
 /** The placard as it is typed. */
 export function usePlacardEntry(
   job: Job,
-  units: UnitChoice,
+  units: Notation,
   onSave: (placard: Placard, loadCase: LoadCase) => void,
 ) {
   const stored = (position: Line) => job.placard?.find((candidate) => candidate.position === position);
@@ -41,7 +41,7 @@ export function usePlacardEntry(
   );
   const [entries, setEntries] = useState(() => {
     const entry = (kPa: number | undefined, typed: unknown): Entry => ({
-      text: kPa === undefined ? '' : figureAsTyped(pressure, kPa, units.pressure, typed),
+      text: kPa === undefined ? '' : figureAsTyped(pressure, kPa, units, typed),
       kept: kPa,
       typed,
     });
@@ -97,8 +97,7 @@ function placardFrom({ entries, sizes, stored, doubted, units }: Typed) {
     if (doubt && doubted[cell] !== text) {
       asked[cell] = text;
       const meant =
-        doubt.meant &&
-        `${value} ${doubt.meant.unit} would be ${format(pressure, doubt.meant.kPa, units.pressure)}`;
+        doubt.meant && `${value} ${doubt.meant.unit} would be ${format(pressure, doubt.meant.kPa, units)}`;
       wrong[cell] =
         `${written} is hardly a placard figure${meant ? `; ${meant}` : ''}. Type its unit, or keep it as it is.`;
     }

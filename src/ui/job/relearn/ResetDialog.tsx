@@ -32,8 +32,8 @@ export function ResetDialog({ sheet }: { sheet: Sheet }) {
             )}
             <b>{wheel}</b>
             <span>
-              {gauge ? format(pressure, gauge.kPa, units.pressure) : 'not read'}
-              {placardKPa !== undefined && `, placard ${format(pressure, placardKPa, units.pressure)}`}
+              {gauge ? format(pressure, gauge.kPa, units) : 'not read'}
+              {placardKPa !== undefined && `, placard ${format(pressure, placardKPa, units)}`}
             </span>
             {gauge?.state !== 'good' && (
               <Button onClick={() => open({ dialog: 'gauge', wheel })}>Gauge {wheel}</Button>

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { Observation } from '../../../core/job';
 import type { Column } from '../../../core/visit/column';
 import { groupedId, spellAloud } from '../../../core/names/sensor-id';
-import type { UnitChoice } from '../../../core/measure/units';
+import type { Notation } from '../../../core/measure/units';
 import type { Position } from '../../../core/names/wheel';
 import { positionName } from '../../../core/names/wheel';
 import { Button } from '../../kit/Button';
@@ -28,7 +28,7 @@ interface ScanDialogProps {
   busy: string | undefined;
   problem: string | undefined;
   hasTool: boolean;
-  units: UnitChoice;
+  units: Notation;
   digits: number | undefined;
   /** What is on file or held for a wheel. */
   known: (wheel: Position) => string | undefined;

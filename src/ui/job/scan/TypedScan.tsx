@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { Observation, Reply, Seen } from '../../../core/job';
-import { parse, pressure, temperature, type UnitChoice } from '../../../core/measure/units';
+import { parse, pressure, temperature, type Notation } from '../../../core/measure/units';
 import type { Position } from '../../../core/names/wheel';
 import { shopTime } from '../../clock';
 import { Button } from '../../kit/Button';
@@ -11,7 +11,7 @@ import styles from '../../kit/Forms.module.css';
 interface TypedScanProps {
   wheel: Position;
   trigger: Seen<'activation'>['trigger'];
-  units: UnitChoice;
+  units: Notation;
   digits: number | undefined;
   /** What is on file or held for this wheel. */
   known: string | undefined;

@@ -9,6 +9,7 @@ import { Field } from '../../kit/Field';
 import { Notice } from '../../kit/Notice';
 import styles from '../../kit/Forms.module.css';
 import type { Sheet } from '../use-sheet';
+import { recently } from '../../../core/measure/calendar';
 
 type Recorded = Extract<HistoryLine, { kind: 'recorded' }>;
 
@@ -42,11 +43,12 @@ export function HistoryDialog({ sheet }: { sheet: Sheet }) {
           )}
           <br />
           <span className={styles.soft}>
-            {when(line.at)}, {line.by}
-            {line.observation.saidAt && `; the device’s clock said ${when(line.observation.saidAt)}`}
+            {recently(line.at, units)}, {line.by}
+            {line.observation.saidAt &&
+              `; the device’s clock said ${recently(line.observation.saidAt, units)}`}
             {line.corrected && '; corrected since'}
             {line.takenBack &&
-              `; taken back by ${line.takenBack.by}, ${when(line.takenBack.at)}: ${line.takenBack.reason}`}
+              `; taken back by ${line.takenBack.by}, ${recently(line.takenBack.at, units)}: ${line.takenBack.reason}`}
           </span>
         </span>
         {asked === line.key && (
@@ -94,7 +96,7 @@ export function HistoryDialog({ sheet }: { sheet: Sheet }) {
                 <b>{text}</b>
                 <br />
                 <span className={styles.soft}>
-                  {when(at)}, {by}
+                  {recently(at, units)}, {by}
                 </span>
               </span>
               <Button busy={busy} onClick={() => void edit({ notesTakenBack: [at] })}>
@@ -119,7 +121,7 @@ export function HistoryDialog({ sheet }: { sheet: Sheet }) {
                   </span>
                 ))}
                 <span className={styles.soft}>
-                  {when(line.at)}, {line.by}
+                  {recently(line.at, units)}, {line.by}
                 </span>
               </span>
             </li>
@@ -129,11 +131,3 @@ export function HistoryDialog({ sheet }: { sheet: Sheet }) {
     </Dialog>
   );
 }
-
-const when = (at: string): string =>
-  new Date(at).toLocaleString(undefined, {
-    day: 'numeric',
-    month: 'short',
-    hour: '2-digit',
-    minute: '2-digit',
-  });

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { HeaderChanges } from '../../../contract';
 import type { Job } from '../../../core/job';
-import { distance, figure, parse, type UnitChoice } from '../../../core/measure/units';
+import { distance, figure, parse, type Notation } from '../../../core/measure/units';
 import { vinAdvice } from '../../../core/names/vin';
 import { notesOf, plateOf, profileOf } from '../../../core/job/header';
 import type { ProfileSummary } from '../../../contract/views';
@@ -17,13 +17,12 @@ import { serviceOf, WorkDone, workFrom } from '../../parts/WorkDone';
 import type { Sheet } from '../use-sheet';
 
 /** What stands on the job, as it is typed. */
-const entriesFrom = (job: Job, units: UnitChoice) => ({
+const entriesFrom = (job: Job, units: Notation) => ({
   label: job.vehicle.label ?? '',
   plate: plateOf(job),
   vin: job.vehicle.vin ?? '',
   modelYear: job.vehicle.modelYear === undefined ? '' : String(job.vehicle.modelYear),
-  odometer:
-    job.vehicle.odometerKm === undefined ? '' : figure(distance, job.vehicle.odometerKm, units.distance),
+  odometer: job.vehicle.odometerKm === undefined ? '' : figure(distance, job.vehicle.odometerKm, units),
   profile: profileOf(job) ?? '',
   complaint: notesOf(job).complaint ?? '',
   customer: notesOf(job).customer ?? '',

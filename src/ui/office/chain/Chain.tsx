@@ -11,8 +11,7 @@ export function Chain({ looking }: { looking: string | undefined }) {
   const [found, setFound] = useState<ChainShops>();
   const [problem, setProblem] = useState<string>();
   useEffect(() => {
-    const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
-    void ask('chainShops', { query: { zone } }).then((answer) => {
+    void ask('chainShops', { query: {} }).then((answer) => {
       if (answer.ok) setFound(answer.value);
       else setProblem(answer.problem.message);
     });

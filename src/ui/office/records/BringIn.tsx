@@ -9,7 +9,7 @@ import {
 } from '../../../core/records/customer-list';
 import { ask } from '../../api';
 import { useDeeds } from '../../deeds';
-import { dayAndTime } from '../../days';
+import { dayAndTime, type Place } from '../../../core/measure/calendar';
 import { Button } from '../../kit/Button';
 import { DataTable } from '../../kit/DataTable';
 import { Select } from '../../kit/Field';
@@ -28,7 +28,7 @@ const progressEveryMs = 500;
 const counted = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`;
 
 /** A customer list of another program: looked at first, then brought in whole, and taken out again where it was wrong. */
-export function BringIn() {
+export function BringIn({ place }: { place: Place }) {
   const [lists, setLists] = useState<BroughtIn[]>([]);
   const [chosen, setChosen] = useState<Chosen>();
   const { once, busy, problem, setProblem } = useDeeds();
@@ -131,8 +131,8 @@ export function BringIn() {
               <div>
                 <b>{list.name}</b>
                 <span>
-                  {dayAndTime(list.at)} by {list.by}: {wordsOf(list)}
-                  {list.undone && `; taken out ${dayAndTime(list.undone.at)} by ${list.undone.by}`}
+                  {dayAndTime(list.at, place)} by {list.by}: {wordsOf(list)}
+                  {list.undone && `; taken out ${dayAndTime(list.undone.at, place)} by ${list.undone.by}`}
                 </span>
               </div>
               {!list.undone && (

@@ -2,14 +2,14 @@ import { useEffect, useState } from 'react';
 import type { ApiToken, ToldAddress } from '../../../contract/doors';
 import { ask } from '../../api';
 import { useDeeds } from '../../deeds';
-import { dayAndTime } from '../../days';
+import { dayAndTime, type Place } from '../../../core/measure/calendar';
 import { Button } from '../../kit/Button';
 import { Field } from '../../kit/Field';
 import { Notice } from '../../kit/Notice';
 import styles from './Records.module.css';
 
 /** Programs that read: each with a token of its own, which is shown once. */
-export function Tokens() {
+export function Tokens({ place }: { place: Place }) {
   const [tokens, setTokens] = useState<ApiToken[]>();
   const [name, setName] = useState('');
   const [fresh, setFresh] = useState<string>();
@@ -60,9 +60,9 @@ export function Tokens() {
             <div>
               <b>{token.name}</b>
               <span>
-                {`made ${dayAndTime(token.madeAt)} by ${token.madeBy}, `}
-                {token.usedAt ? `read last ${dayAndTime(token.usedAt)}` : 'not used yet'}
-                {token.ended && `; ended ${dayAndTime(token.ended.at)} by ${token.ended.by}`}
+                {`made ${dayAndTime(token.madeAt, place)} by ${token.madeBy}, `}
+                {token.usedAt ? `read last ${dayAndTime(token.usedAt, place)}` : 'not used yet'}
+                {token.ended && `; ended ${dayAndTime(token.ended.at, place)} by ${token.ended.by}`}
               </span>
             </div>
             {!token.ended && <Button onClick={() => void end(token.id)}>End it</Button>}
@@ -74,7 +74,7 @@ export function Tokens() {
 }
 
 /** Addresses that are told when a car is handed over. */
-export function Told() {
+export function Told({ place }: { place: Place }) {
   const [addresses, setAddresses] = useState<ToldAddress[]>();
   const [url, setUrl] = useState('');
   const [secret, setSecret] = useState<string>();
@@ -128,7 +128,7 @@ export function Told() {
               <span>
                 {`${one.told} told, ${one.waiting} waiting, ${one.givenUp} given up`}
                 {one.answer && `; last it ${one.answer}`}
-                {one.nextAt && `; next try ${dayAndTime(one.nextAt)}`}
+                {one.nextAt && `; next try ${dayAndTime(one.nextAt, place)}`}
               </span>
             </div>
             <div className={styles.actions}>

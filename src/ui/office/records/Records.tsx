@@ -1,10 +1,11 @@
+import type { Place } from '../../../core/measure/calendar';
 import { BringIn } from './BringIn';
 import { Told, Tokens } from './Programs';
 import styles from './Records.module.css';
 import { Traces } from './Traces';
 
 /** What the shop has on file, taken away, brought in, read by programs, and who saw it: for a manager. */
-export function Records({ people }: { people: string[] }) {
+export function Records({ people, place }: { people: string[]; place: Place }) {
   return (
     <main className={styles.records}>
       <h1>Records</h1>
@@ -47,9 +48,9 @@ export function Records({ people }: { people: string[] }) {
           <code>./hacienda backup FILE</code>
         </p>
       </section>
-      <BringIn />
-      <Tokens />
-      <Told />
+      <BringIn place={place} />
+      <Tokens place={place} />
+      <Told place={place} />
       <Traces people={people} />
     </main>
   );

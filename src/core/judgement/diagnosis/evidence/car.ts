@@ -11,6 +11,7 @@ import { roadWheels } from '../../../names/wheel';
 import { model } from '../model';
 import type { CarEvidence } from '.';
 import { isAboutWheel, weightOf } from './codes';
+import { dayMs } from '../../../measure/calendar/spans';
 
 /** Of the car as a whole. */
 export function carEvidence(job: Job, ledger: Ledger, changes: readonly Change[]): CarEvidence {
@@ -85,7 +86,6 @@ function workedOnMs(job: Job): number {
 }
 
 /** A visit begins at most a day before its last reading, and what is older is of another day (judgement). */
-const dayMs = 86_400_000;
 
 /** A reference that was stored before the air was put right is none: it was of other pressures. */
 function storedTooSoon(job: Job, changes: readonly Change[]): boolean {

@@ -11,6 +11,7 @@ import { model } from '../model';
 import type { Context, WheelEvidence } from '.';
 import { courseOf, type Said } from './course';
 import { gaugeNow, inAll, isOneStop } from './pressure';
+import { daysBetween } from '../../../measure/calendar/spans';
 
 /** How well a leak, and a sound tire, explain what was read of the wheel over time and seen by eye. */
 export function leakLikelihood(
@@ -167,8 +168,6 @@ function fromOneToTheOther(
     atOdds: leakRates.readsOff * days * normalDensity(lost, variance + inaccuracy.sdKPa ** 2),
   };
 }
-
-const daysBetween = (fromMs: number, toMs: number): number => (toMs - fromMs) / 86_400_000;
 
 function isOver(job: Job, wheel: Position, kPa: number): boolean {
   const placard = placardKPa(job, wheel);

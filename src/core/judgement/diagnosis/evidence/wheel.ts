@@ -25,6 +25,7 @@ import { courseOf, fallenFrom, fallenSince, type Said } from './course';
 import { leakLikelihood } from './leak';
 import { gaugeNow, inAll, isOneStop } from './pressure';
 import { methodOf } from '../../../relearn/method';
+import { dayMs } from '../../../measure/calendar/spans';
 
 const unknownLines: Lines = {
   low: Number.NEGATIVE_INFINITY,
@@ -248,7 +249,7 @@ function beforeFill(
       .slice(0, filled)
       .map((placed) => ({ ...inAll(gaugeNow(context, placed)), ms: Date.parse(placed.seen.at) })),
     filledMs,
-    filledNow: lastMs - filledMs < model.leakRates.visitDays * 86_400_000,
+    filledNow: lastMs - filledMs < model.leakRates.visitDays * dayMs,
   };
 }
 

@@ -3,7 +3,7 @@ import { findingKey, type FindingCode } from '../../../../catalogue/finding';
 import type { Job } from '../../../../job';
 import { ledgerOf } from '../../../../job/ledger';
 import { setAside } from '../../../../tire/set-aside';
-import { figure, format, pressure, temperature, type UnitChoice } from '../../../../measure/units';
+import { figure, format, pressure, temperature, type Notation } from '../../../../measure/units';
 import { listWheels } from '../../../../names/wheel';
 import { evidenceOf } from '../../evidence';
 import { carReasons } from './car';
@@ -34,7 +34,7 @@ interface Subject {
   places: readonly number[] | undefined;
 }
 
-function subjectOf(job: Job, positions: Assessment['positions'], units: UnitChoice): Subject {
+function subjectOf(job: Job, positions: Assessment['positions'], units: Notation): Subject {
   const { job: sensible, places, gaugeOff } = setAside(job);
   const ledger = ledgerOf(sensible);
   const known: Known = {
@@ -43,8 +43,8 @@ function subjectOf(job: Job, positions: Assessment['positions'], units: UnitChoi
     evidence: evidenceOf(sensible, ledger),
     positions,
     gaugeOff,
-    kPa: (value) => figure(pressure, value, units.pressure),
-    celsius: (value) => format(temperature, value, units.temperature),
+    kPa: (value) => figure(pressure, value, units),
+    celsius: (value) => format(temperature, value, units),
   };
   return { known, places };
 }
@@ -54,7 +54,7 @@ export const clausesFor = (
   job: Job,
   finding: Named,
   positions: Assessment['positions'],
-  units: UnitChoice,
+  units: Notation,
 ): Clause[] => clausesIn(subjectOf(job, positions, units), finding);
 
 function clausesIn({ known, places }: Subject, { code, wheels }: Named): Clause[] {
@@ -85,7 +85,7 @@ export type Reasons = Readonly<Record<string, string>>;
 export function reasonsFor(
   job: Job,
   { findings, positions }: Pick<Assessment, 'positions'> & { findings: readonly Named[] },
-  units: UnitChoice,
+  units: Notation,
 ): Reasons {
   const subject = subjectOf(job, positions, units);
   return Object.fromEntries(

@@ -19,6 +19,7 @@ import {
   type Known,
   type Reason,
 } from './clause';
+import { daysBetween } from '../../../../measure/calendar/spans';
 
 /** Why something is said of a tire. */
 
@@ -198,7 +199,7 @@ function lostBySensor({ job, wheel, kPa, evidence }: AtWheel): Clause[] {
   const said = [...allOf(job, 'activation'), ...allOf(job, 'live')].filter(({ seen }) =>
     course.some(({ ms }) => ms === Date.parse(seen.at)),
   );
-  const days = (last.ms - first.ms) / 86_400_000;
+  const days = daysBetween(first.ms, last.ms);
   return [
     clause(
       `The sensor at ${wheel} went from ${kPa(first.kPa)} to ${kPa(last.kPa)} in ${spanOf(days)}.`,
@@ -213,7 +214,7 @@ const lostBetween = ({ job, wheel, kPa }: AtWheel): Clause[] => {
   const heard = atWheel(job, 'activation', wheel).findLast(({ seen }) => seen.replies.length > 0);
   const reply = heard && strongest(heard.seen.replies);
   if (!gauge || !heard || reply?.kPa == null) return [];
-  const days = (Date.parse(heard.seen.at) - Date.parse(gauge.seen.at)) / 86_400_000;
+  const days = daysBetween(gauge.seen.at, heard.seen.at);
   return days <= 0 || gauge.seen.kPa - reply.kPa < 3 * leastShownKPa
     ? []
     : [
