@@ -48,7 +48,7 @@ const broughtInSchema = z.object({
 });
 export type BroughtIn = z.infer<typeof broughtInSchema>;
 
-const apiTokenSchema = z.object({
+export const apiTokenSchema = z.object({
   id: z.uuid(),
   name: z.string(),
   madeAt: z.string(),
@@ -58,7 +58,7 @@ const apiTokenSchema = z.object({
 });
 export type ApiToken = z.infer<typeof apiTokenSchema>;
 
-const toldAddressSchema = z.object({
+export const toldAddressSchema = z.object({
   id: z.uuid(),
   url: z.string(),
   madeAt: z.string(),

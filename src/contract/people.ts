@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { unitChoiceSchema } from '../core/measure/units/schema';
+import { notationSchema, unitChoiceSchema } from '../core/measure/units/schema';
 import { roles, secondFactors, type PairedDevice, type SessionSummary } from '../core/visit/person';
 import type { Contract } from './contract';
 
@@ -42,7 +42,7 @@ export const peopleContracts = {
         id: z.uuid(),
         name: z.string(),
         role,
-        units: unitChoiceSchema,
+        units: notationSchema,
         ownUnits: z.boolean(),
         secondFactor: z.enum(secondFactors),
         active: z.boolean(),

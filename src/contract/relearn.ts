@@ -11,7 +11,7 @@ import { devicesAtHandSchema, key, ofBay, ofLead, ofOpenJob, type Contract } fro
 const deviceProblems = ['device-unreachable', 'device-silent', 'device-refused', 'device-unclear'] as const;
 
 /** A run as a screen gets it: the facts. Where it stands is worked out from them. */
-const runViewSchema = z.object({
+export const runViewSchema = z.object({
   key,
   jobId: z.uuid(),
   jobNumber: z.int(),

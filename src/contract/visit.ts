@@ -60,7 +60,7 @@ const alone = <Kind extends string>(...kinds: Kind[]) =>
 const assessment: z.ZodType<Assessment> = assessmentSchema;
 
 /** The one thing to do next. */
-const moveSchema: z.ZodType<Move> = z.union([
+export const moveSchema: z.ZodType<Move> = z.union([
   alone('read-car', 'write-ids', 'read-back', 'look-at-lamp', 'hand-over', 'done'),
   z.object({ kind: z.enum(['clear-codes', 'drive']), tries: z.int() }),
   z.object({ kind: z.literal('support-supply'), how: z.string() }),

@@ -151,7 +151,7 @@ const seen = <Kind extends string, Shape extends z.ZodRawShape>(kind: Kind, shap
  * A reading as it was taken. Its correction, its uncertainty, whether it is trusted, and the tire's temperature where
  * it was estimated, are worked out by the register of gauges (`asJudged`); what another program says of them stands.
  */
-const gaugeSchema = seen('gauge', {
+export const gaugeSchema = seen('gauge', {
   wheel: position,
   kPa,
   tire: z.enum(['cold', 'warm']),
@@ -304,7 +304,7 @@ export const takenBackSchema = z.looseObject({
 });
 
 /** A reading that was put right or taken back: kept, with what became of it, and out of all judgement. */
-const correctedSchema = z.looseObject({
+export const correctedSchema = z.looseObject({
   replacedBy: fileKey.optional(),
   /** It was recorded by mistake, and nothing stands in its place. */
   takenBack: takenBackSchema.optional(),
