@@ -6,6 +6,7 @@ import { Button } from '../kit/Button';
 import { Dialog } from '../kit/Dialog';
 import { Choice, Field } from '../kit/Field';
 import { Notice } from '../kit/Notice';
+import { Sortable, SortableItem } from '../kit/Sortable';
 import { ReadOnBench } from './ReadOnBench';
 import { useSetEntry, type SetEntry } from './use-set-entry';
 import formStyles from '../kit/Forms.module.css';
@@ -74,9 +75,16 @@ export function EditSet({
           />
           <p>As a tool exports it, in walking order or each with its wheel; they go into the fields below.</p>
         </div>
-        {walkingOrder.map((wheel) => (
-          <WheelFields key={wheel} wheel={wheel} entry={entry} />
-        ))}
+        <Sortable
+          ids={walkingOrder}
+          nameOf={(wheel) => positionName[wheel as Position].toLowerCase()}
+          way="exchange"
+          onMoved={(from, to) => entry.exchange(from as Position, to as Position)}
+        >
+          {walkingOrder.map((wheel) => (
+            <WheelFields key={wheel} wheel={wheel} entry={entry} />
+          ))}
+        </Sortable>
         {problem && <Notice tone="wrong">{problem}</Notice>}
         <div className={formStyles.actions}>
           <Button
@@ -102,38 +110,53 @@ function WheelFields({
   entry: ReturnType<typeof useSetEntry>;
 }) {
   return (
-    <fieldset className={styles.wheel}>
-      <legend>{positionName[wheel]}</legend>
-      <Field
-        label="Sensor ID"
-        figures
-        value={typed[wheel]?.sensorId ?? ''}
-        error={errorAt(wheel, 'sensorId')}
-        maxLength={64}
-        onValue={change(wheel, 'sensorId')}
-      />
-      <Field
-        label="Sensor new on"
-        type="date"
-        value={typed[wheel]?.newOn ?? ''}
-        onValue={change(wheel, 'newOn')}
-      />
-      <Field
-        label="Tread, mm"
-        inputMode="decimal"
-        value={typed[wheel]?.treadMm ?? ''}
-        error={errorAt(wheel, 'treadMm')}
-        onValue={change(wheel, 'treadMm')}
-      />
-      <Field
-        label="Tire made"
-        placeholder="3421"
-        value={typed[wheel]?.dot ?? ''}
-        error={errorAt(wheel, 'dot')}
-        maxLength={40}
-        onValue={change(wheel, 'dot')}
-      />
-      <Field label="Size" value={typed[wheel]?.size ?? ''} maxLength={40} onValue={change(wheel, 'size')} />
-    </fieldset>
+    <SortableItem
+      as="fieldset"
+      id={wheel}
+      name={`the wheel at ${positionName[wheel].toLowerCase()}`}
+      className={styles.wheel}
+    >
+      {(handle) => (
+        <>
+          <legend>{positionName[wheel]}</legend>
+          {handle}
+          <Field
+            label="Sensor ID"
+            figures
+            value={typed[wheel]?.sensorId ?? ''}
+            error={errorAt(wheel, 'sensorId')}
+            maxLength={64}
+            onValue={change(wheel, 'sensorId')}
+          />
+          <Field
+            label="Sensor new on"
+            type="date"
+            value={typed[wheel]?.newOn ?? ''}
+            onValue={change(wheel, 'newOn')}
+          />
+          <Field
+            label="Tread, mm"
+            inputMode="decimal"
+            value={typed[wheel]?.treadMm ?? ''}
+            error={errorAt(wheel, 'treadMm')}
+            onValue={change(wheel, 'treadMm')}
+          />
+          <Field
+            label="Tire made"
+            placeholder="3421"
+            value={typed[wheel]?.dot ?? ''}
+            error={errorAt(wheel, 'dot')}
+            maxLength={40}
+            onValue={change(wheel, 'dot')}
+          />
+          <Field
+            label="Size"
+            value={typed[wheel]?.size ?? ''}
+            maxLength={40}
+            onValue={change(wheel, 'size')}
+          />
+        </>
+      )}
+    </SortableItem>
   );
 }

@@ -72,6 +72,11 @@ export function useSetEntry({ vehicleId, set, onSaved }: SetEntry) {
     setTyped((now) => ({ ...now, [wheel]: { ...(now[wheel] ?? blank), [field]: text } }));
     setIssues([]);
   };
+  /** Two wheels change places: one was laid, or read, where the other belongs. */
+  const exchange = (one: Position, other: Position) => {
+    setTyped((now) => ({ ...now, [one]: now[other] ?? blank, [other]: now[one] ?? blank }));
+    setIssues([]);
+  };
   const takeList = (text: string) => {
     setList(text);
     for (const [wheel, sensorId] of Object.entries(idsFromText(text, walkingOrder)))
@@ -120,6 +125,7 @@ export function useSetEntry({ vehicleId, set, onSaved }: SetEntry) {
     takeList,
     typed,
     change,
+    exchange,
     errorAt,
     problem,
     busy,

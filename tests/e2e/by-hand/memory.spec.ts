@@ -1,3 +1,4 @@
+import { movedByKeys } from '../../support/drag';
 import { chromium } from '@playwright/test';
 import { address, expect, stateOf, test } from '../../support/browser-shop';
 import { chromium as started } from '../../../playwright.config';
@@ -46,6 +47,14 @@ test('winter change: the set is put on file and labelled, its label read by the 
     .getByLabel('Paste a list of IDs')
     .fill(road.map((wheel) => `${wheel} ${winter[wheel]}`).join('\n'));
   const left = dialog.getByRole('group', { name: names.LF });
+  await expect(left.getByLabel('Sensor ID')).toHaveValue(winter.LF);
+  // Wheels that were laid in another order change places; what is left where it was leaves the dialog open.
+  const handle = left.getByRole('button', { name: /^Move the wheel/ });
+  await movedByKeys(handle, 'ArrowDown', 'Escape');
+  await expect(left.getByLabel('Sensor ID')).toHaveValue(winter.LF);
+  await movedByKeys(handle, 'ArrowDown', 'Space');
+  await expect(left.getByLabel('Sensor ID')).toHaveValue(winter.RF);
+  await movedByKeys(handle, 'ArrowDown', 'Space');
   await expect(left.getByLabel('Sensor ID')).toHaveValue(winter.LF);
   await left.getByLabel('Tread, mm').fill('6,5');
   await left.getByLabel('Tire made').fill('9921');

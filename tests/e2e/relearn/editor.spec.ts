@@ -1,4 +1,5 @@
 import { address, expect, test } from '../../support/browser-shop';
+import { dragged, movedByKeys } from '../../support/drag';
 import { RelearnPage, signedIn } from '../../support/relearn';
 
 test('a procedure is written, told what is wrong as it is written, tried dry, kept, followed, and found wrong', async ({
@@ -36,6 +37,16 @@ test('a procedure is written, told what is wrong as it is written, tried dry, ke
   await hold.getByLabel('Least, s').fill('4');
   await hold.getByLabel('Most, s').fill('60');
   await expect(desk.getByText('It makes sense.')).toBeVisible();
+
+  // By keyboard, by pointer, and left where it was: the order is what is followed.
+  const steps = enter.getByRole('listitem');
+  await movedByKeys(enter.getByRole('button', { name: 'Move step 2', exact: true }), 'ArrowUp', 'Space');
+  await expect(steps.first()).toContainText('Hold');
+  await movedByKeys(enter.getByRole('button', { name: 'Move step 1', exact: true }), 'ArrowDown', 'Escape');
+  await expect(steps.first()).toContainText('Hold');
+  await dragged(enter.getByRole('button', { name: 'Move step 1', exact: true }), steps.nth(1));
+  await expect(steps.first()).toContainText('Switch something');
+  await expect(steps.nth(1).getByLabel('Least, s')).toHaveValue('4');
 
   // A page that is closed by mistake loses nothing.
   await desk.reload();

@@ -1,10 +1,13 @@
-import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
+import { arrayMove } from '@dnd-kit/sortable';
+import { Trash2 } from 'lucide-react';
+import type { ReactNode } from 'react';
 import { cueMeanings, phases, type Phase, type Step } from '../../../core/relearn/procedure';
 import { cueWords, meaningWords, phaseWords } from '../../../core/relearn/procedure/words';
 import { Button } from '../../kit/Button';
 import { Select } from '../../kit/Field';
 import { optionsFrom } from '../../kit/options';
-import { at, moved, newSteps, stepFields, stepNames, withAt, type StepField } from './draft';
+import { Sortable, SortableItem } from '../../kit/Sortable';
+import { at, newSteps, stepFields, stepNames, withAt, type StepField } from './draft';
 import styles from './Editor.module.css';
 import { ListAt, NumberAt, SelectAt, TextAt, wrongAt, type Writing } from './Inputs';
 
@@ -18,13 +21,16 @@ export function StepList({ writing, phase }: { writing: Writing; phase: Phase })
   return (
     <fieldset className={styles.part}>
       <legend>{phaseWords[phase]}</legend>
-      <ol className={styles.steps}>
-        {steps.map((step, place) => {
+      <Rows
+        noun="step"
+        rows={steps}
+        keyOf={(step, place) => `${place} ${kindOf(step) ?? ''}`}
+        onRows={set}
+        show={(step, place) => {
           const kind = kindOf(step);
           const wrong = wrongAt(writing, [phase, place, 'do']);
           return (
-            // Its fields keep what is typed while others are moved: the kind and place name it.
-            <li key={`${place} ${kind ?? ''}`}>
+            <>
               <b>{kind ? stepNames[kind] : 'Unknown'}</b>
               <div className={styles.fields}>
                 {kind &&
@@ -38,16 +44,10 @@ export function StepList({ writing, phase }: { writing: Writing; phase: Phase })
                   ))}
               </div>
               {wrong && <p className={styles.wrong}>{wrong}</p>}
-              <RowButtons
-                what={`step ${place + 1}`}
-                onUp={() => set(moved(steps, place, place - 1))}
-                onDown={() => set(moved(steps, place, place + 1))}
-                onRemove={() => set(steps.filter((_, other) => other !== place))}
-              />
-            </li>
+            </>
           );
-        })}
-      </ol>
+        }}
+      />
       <Select
         label="Add a step"
         value=""
@@ -99,12 +99,16 @@ export function CueList({ writing }: { writing: Writing }) {
   return (
     <fieldset className={styles.part}>
       <legend>What this car’s cues mean</legend>
-      <ol className={styles.steps}>
-        {cues.map((cue, place) => {
+      <Rows
+        noun="cue"
+        rows={cues}
+        keyOf={(_, place) => String(place)}
+        onRows={set}
+        show={(cue, place) => {
           const wrong = wrongAt(writing, ['cues', place]);
           const said = at(cue, ['cue']);
           return (
-            <li key={place}>
+            <>
               <b>{typeof said === 'string' && said !== '' ? cueWords(said) : 'A cue'}</b>
               <div className={styles.fields}>
                 <TextAt
@@ -130,44 +134,61 @@ export function CueList({ writing }: { writing: Writing }) {
                 />
               </div>
               {wrong && <p className={styles.wrong}>{wrong}</p>}
-              <RowButtons
-                what={`cue ${place + 1}`}
-                onUp={() => set(moved(cues, place, place - 1))}
-                onDown={() => set(moved(cues, place, place + 1))}
-                onRemove={() => set(cues.filter((_, other) => other !== place))}
-              />
-            </li>
+            </>
           );
-        })}
-      </ol>
+        }}
+      />
       <Button onClick={() => set([...cues, { cue: '', means: cueMeanings[0] }])}>Add a cue</Button>
     </fieldset>
   );
 }
 
-function RowButtons({
-  what,
-  onUp,
-  onDown,
-  onRemove,
+/** Rows in an order that is chosen by hand. */
+function Rows({
+  noun,
+  rows,
+  keyOf,
+  onRows,
+  show,
 }: {
-  what: string;
-  onUp: () => void;
-  onDown: () => void;
-  onRemove: () => void;
+  /** What one is called: "step". */
+  noun: string;
+  rows: readonly unknown[];
+  /** Names a row: its fields keep what is typed while others are moved. */
+  keyOf: (row: unknown, place: number) => string;
+  onRows: (rows: unknown[]) => void;
+  show: (row: unknown, place: number) => ReactNode;
 }) {
+  const nameAt = (id: string) => `${noun} ${Number(id) + 1}`;
   return (
-    <div className={styles.rowButtons}>
-      <Button weight="quiet" aria-label={`Move ${what} up`} onClick={onUp}>
-        <ArrowUp aria-hidden="true" />
-      </Button>
-      <Button weight="quiet" aria-label={`Move ${what} down`} onClick={onDown}>
-        <ArrowDown aria-hidden="true" />
-      </Button>
-      <Button weight="quiet" aria-label={`Remove ${what}`} onClick={onRemove}>
-        <Trash2 aria-hidden="true" />
-      </Button>
-    </div>
+    <Sortable
+      ids={rows.map((_, place) => String(place))}
+      nameOf={nameAt}
+      way="order"
+      onMoved={(from, to) => onRows(arrayMove([...rows], Number(from), Number(to)))}
+    >
+      <ol className={styles.steps}>
+        {rows.map((row, place) => (
+          <SortableItem key={keyOf(row, place)} as="li" id={String(place)} name={nameAt(String(place))}>
+            {(handle) => (
+              <>
+                {show(row, place)}
+                <div className={styles.rowButtons}>
+                  {handle}
+                  <Button
+                    weight="quiet"
+                    aria-label={`Remove ${noun} ${place + 1}`}
+                    onClick={() => onRows(rows.filter((_, other) => other !== place))}
+                  >
+                    <Trash2 aria-hidden="true" />
+                  </Button>
+                </div>
+              </>
+            )}
+          </SortableItem>
+        ))}
+      </ol>
+    </Sortable>
   );
 }
 

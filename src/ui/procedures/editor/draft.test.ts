@@ -1,7 +1,6 @@
-import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { stepSchema } from '../../../core/relearn/procedure/schema';
-import { at, emptyDraft, moved, newSteps, procedureFrom, withAt, wrongIn } from './draft';
+import { at, emptyDraft, newSteps, procedureFrom, withAt, wrongIn } from './draft';
 
 describe('a procedure while it is written', () => {
   it('says what is missing, in words of the trade, until it makes sense', () => {
@@ -46,20 +45,5 @@ describe('a procedure while it is written', () => {
     expect(at(draft, ['enter', 1, 's'])).toBe(2);
     expect(at(draft, ['finish', 3, 's'])).toBeUndefined();
     expect(draft.enter[1]?.s).toBe(2);
-  });
-
-  it('moves a step by one place, and never loses one', () => {
-    expect(moved(['a', 'b', 'c'], 0, 1)).toEqual(['b', 'a', 'c']);
-    expect(moved(['a', 'b', 'c'], 0, -1)).toEqual(['a', 'b', 'c']);
-    fc.assert(
-      fc.property(
-        fc.array(fc.string(), { minLength: 1 }),
-        fc.nat(9),
-        fc.integer({ min: -2, max: 12 }),
-        (list, from, to) => {
-          if (from < list.length) expect([...moved(list, from, to)].sort()).toEqual([...list].sort());
-        },
-      ),
-    );
   });
 });

@@ -44,14 +44,6 @@ export function withAt<Value>(draft: Value, [key, ...rest]: Path, value: unknown
   return (next === undefined ? others : { ...(draft ?? {}), [key]: next }) as Value;
 }
 
-/** A list with the item at one place put to another; a place outside changes nothing. */
-export function moved<Item>(list: readonly Item[], from: number, to: number): Item[] {
-  if (to < 0 || to >= list.length) return [...list];
-  const rest = list.filter((_, place) => place !== from);
-  const item = list[from];
-  return item === undefined ? rest : [...rest.slice(0, to), item, ...rest.slice(to)];
-}
-
 /** What is still wrong with a draft, place by place, in words of the trade. */
 export interface Wrong {
   path: string;
