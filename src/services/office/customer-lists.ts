@@ -9,7 +9,7 @@ import { refuseUnless, type Person } from '../people';
 
 /** Customer lists of other programs: looked at first, brought in whole, taken out again. */
 
-const mostTold = 200;
+const mostTold = 2000;
 const sampleRows = 5;
 
 /** What would come of a list. Nothing is changed. Problems: `not-allowed`, `not-a-list`. */

@@ -113,7 +113,21 @@ test.describe('at the door', () => {
     ]);
     const csv = readFileSync(await file.path(), 'utf8');
     expect(Papa.parse(csv.trim().replace('\ufeff', '')).data).toEqual(shown);
-    await page.getByLabel('Handed over by').selectOption({ index: 1 });
+    // Sorted by a head; a column that is taken away stays away.
+    const booked = weeks.getByRole('columnheader', { name: 'booked in' });
+    await booked.getByRole('button').click();
+    await expect(booked).toHaveAttribute('aria-sort', 'descending');
+    const counts = (await weeks
+      .getByRole('row')
+      .evaluateAll((rows) => rows.slice(1).map((row) => Number(row.children[1]?.textContent)))) as number[];
+    expect(counts).toEqual([...counts].sort((a, b) => b - a));
+    await weeks.getByText('Columns', { exact: true }).click();
+    await weeks.getByRole('checkbox', { name: 'booked in' }).uncheck();
+    await expect(booked).toHaveCount(0);
+    await page.reload();
+    await expect(weeks.getByRole('columnheader', { name: 'handed over' })).toBeVisible();
+    await expect(booked).toHaveCount(0);
+    await page.getByLabel('Handed over by', { exact: true }).selectOption({ index: 1 });
     await expect(
       page.getByRole('region', { name: 'By who handed over', exact: true }).getByRole('row'),
     ).toHaveCount(2);
@@ -140,6 +154,28 @@ test.describe('at the door', () => {
     expect(violations).toEqual([]);
     await list.getByRole('button', { name: 'Take it out' }).first().click();
     await expect(list.getByText('customers.csv is out again, all of it.')).toBeVisible();
+  });
+
+  test('of a long list what is in sight is drawn, and what is looked for is found', async ({ page }) => {
+    await managerAt(page, '/records');
+    const rows = [
+      'Name;Plate',
+      ...Array.from({ length: 400 }, (_, n) => `;LONG ${n}`),
+      'Odalys Brannock;ZZ 905',
+    ];
+    await page.getByLabel('Choose a list').setInputFiles({
+      name: 'long.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(rows.join('\r\n')),
+    });
+    const out = page.getByRole('region', { name: '400 rows left out', exact: true });
+    const table = out.getByRole('table');
+    await expect(table).toHaveAttribute('aria-rowcount', '401');
+    expect(await table.getByRole('row').count()).toBeLessThan(120);
+    await out.getByRole('region').evaluate((frame) => frame.scrollTo(0, frame.scrollHeight));
+    await expect(table.getByRole('row', { name: '401 no customer' })).toBeVisible();
+    await out.getByLabel('Only rows with').fill('399');
+    await expect(table.getByRole('row')).toHaveText(['rowwhy', '399no customer']);
   });
 
   test('a workbook, or a list with an open quotation mark, is told, and nothing comes of it', async ({
