@@ -2,7 +2,6 @@ import { millisecondsInDay } from 'date-fns/constants';
 
 /** Lengths of time, by the clock: a day is 24 hours, a year one of the Julian calendar, ms. */
 export const dayMs = millisecondsInDay;
-export const weekMs = 7 * dayMs;
 export const yearMs = 365.25 * dayMs;
 
 /** So many days later. */

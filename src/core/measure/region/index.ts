@@ -12,7 +12,7 @@ export interface Region {
 }
 
 /** Sizes of paper a sheet is printed on. */
-export type Paper = 'A4' | 'Letter';
+type Paper = 'A4' | 'Letter';
 
 /** Dates, hours, first days and signs by CLDR, as `Intl` of the runtime knows them; paper by CLDR too, from memory. */
 export const regions = {
