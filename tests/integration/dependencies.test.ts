@@ -18,7 +18,7 @@ const lockSchema = z.object({ packages: z.record(z.string(), z.object({ license:
 
 /** Licences (SPDX names) under which anybody may use, change and pass on what is built with them. */
 const free = new Set(
-  'MIT ISC 0BSD BSD-2-Clause BSD-3-Clause Apache-2.0 BlueOak-1.0.0 CC0-1.0 Unlicense Zlib Python-2.0 OFL-1.1 CC-BY-4.0'.split(
+  'MIT ISC 0BSD BSD-2-Clause BSD-3-Clause Apache-2.0 BlueOak-1.0.0 CC0-1.0 Unlicense Zlib Python-2.0 PSF-2.0 OFL-1.1 CC-BY-4.0'.split(
     ' ',
   ),
 );
