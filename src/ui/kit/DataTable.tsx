@@ -4,7 +4,6 @@ import {
   createColumnHelper,
   createFilteredRowModel,
   createSortedRowModel,
-  filterFn_includesString,
   globalFilteringFeature,
   rowSortingFeature,
   sortFn_alphanumeric,
@@ -36,7 +35,6 @@ const features = tableFeatures({
   sortedRowModel: createSortedRowModel(),
   filteredRowModel: createFilteredRowModel(),
   sortFns: { basic: sortFn_basic, alphanumeric: sortFn_alphanumeric },
-  filterFns: { includesString: filterFn_includesString },
 });
 type Features = typeof features;
 
@@ -55,17 +53,19 @@ export function DataTable({ table, csv, empty }: { table: Table; csv?: string; e
   const columns = useMemo(() => columnsOf(table), [table]);
   const labelOf = ({ id }: { id: string }) => table.columns[Number(id)]?.label ?? '';
   const hidden = away.split('\n');
+  const isShown = (n: number) => n === 0 || !hidden.includes(table.columns[n]?.label ?? '');
+  const canNarrow = lines.length >= rowsToNarrow;
   const shown = useTable({
     features,
     columns,
     data: lines,
-    globalFilterFn: 'includesString',
-    getColumnCanGlobalFilter: () => true,
+    // By what is shown, in the columns that are shown.
+    globalFilterFn: ({ original }, id, text: string) => holds(original.texts[Number(id)], text),
+    getColumnCanGlobalFilter: ({ id }) => isShown(Number(id)),
     state: {
-      globalFilter: wanted,
-      columnVisibility: Object.fromEntries(
-        table.columns.map(({ label }, n) => [String(n), n === 0 || !hidden.includes(label)]),
-      ),
+      // A table that grew short has no field to narrow it by any more.
+      globalFilter: canNarrow ? wanted : '',
+      columnVisibility: Object.fromEntries(table.columns.map((_, n) => [String(n), isShown(n)])),
     },
   });
   const { rows } = shown.getRowModel();
@@ -80,7 +80,7 @@ export function DataTable({ table, csv, empty }: { table: Table; csv?: string; e
           </a>
         )}
       </div>
-      {lines.length >= rowsToNarrow && (
+      {canNarrow && (
         <Field
           label="Only rows with"
           type="search"
@@ -110,6 +110,9 @@ export function DataTable({ table, csv, empty }: { table: Table; csv?: string; e
     </section>
   );
 }
+
+const holds = (shown = '', wanted: string): boolean =>
+  shown.toLowerCase().includes(wanted.trim().toLowerCase());
 
 function linesOf(table: Table): Line[] {
   const [, ...texts] = textsOf(table);

@@ -176,6 +176,14 @@ test.describe('at the door', () => {
     await expect(table.getByRole('row', { name: '401 no customer' })).toBeVisible();
     await out.getByLabel('Only rows with').fill('399');
     await expect(table.getByRole('row')).toHaveText(['rowwhy', '399no customer']);
+    // A list that is short has no field to narrow it by: all of it is shown.
+    await page.getByLabel('Choose a list').setInputFiles({
+      name: 'short.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(['Name;Plate', ';ZZ 906', 'Odalys Brannock;ZZ 907'].join('\r\n')),
+    });
+    const short = page.getByRole('region', { name: '1 row left out', exact: true });
+    await expect(short.getByRole('row')).toHaveText(['rowwhy', '2no customer']);
   });
 
   test('a workbook, or a list with an open quotation mark, is told, and nothing comes of it', async ({
