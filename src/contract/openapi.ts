@@ -131,7 +131,7 @@ export function openApi() {
       info: {
         title: 'Hacienda',
         version: '1.0.0',
-        license: { name: 'The shop’s own', identifier: 'LicenseRef-Proprietary' },
+        license: { name: 'Proprietary', identifier: 'LicenseRef-Proprietary' },
         description:
           'Jobs of a tire shop: what was seen, what follows, what was written to a car. Whatever changes something carries a key: sent twice, it is done once.',
       },

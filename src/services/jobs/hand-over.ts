@@ -21,10 +21,10 @@ import { openRunIn } from '../runs/start';
 import { deriveKey, stale } from './common';
 import { noteHandedOver } from './note-handed-over';
 import { viewIn } from './view';
-import { yearMs } from '../../core/measure/calendar/spans';
+import { dayAfter, dayMs, yearMs } from '../../core/measure/calendar/spans';
 import { loadShop } from '../../data/shop';
 import { notationHere } from '../notation';
-import { dayThere, type Place } from '../../core/measure/calendar';
+import { dayThere } from '../../core/measure/calendar';
 
 /**
  * Hands the car over and closes the job; what the tool heard goes on file for the next visit, and what the
@@ -86,13 +86,9 @@ export function handOver(
       { header: { ...row.header, visit }, state: 'handed-over', handedOverAt, handedOverBy: who.name },
     );
     await noteHandedOver(tx, row, { at: handedOverAt, by: who.name, proved: proof.proved });
-    await fileSensors(tx, row.vehicleId, job, handedOverAt);
-    await followUp(tx, row, job, {
-      key: asked.key,
-      parts: asked.parts ?? [],
-      at: handedOverAt,
-      by: who.name,
-    });
+    const today = dayThere(handedOverAt, notationHere(await loadShop(tx)));
+    await fileSensors(tx, row.vehicleId, job, today);
+    await followUp(tx, row, job, { key: asked.key, parts: asked.parts ?? [], today, by: who.name });
     return viewIn(tx, id);
   });
 }
@@ -102,9 +98,8 @@ async function followUp(
   tx: Tx,
   { id: jobId, vehicleId }: jobs.JobRow,
   job: Job,
-  { key, parts, at, by }: { key: string; parts: readonly RepairOutcome[]; at: Date; by: string },
+  { key, parts, today, by }: { key: string; parts: readonly RepairOutcome[]; today: string; by: string },
 ): Promise<void> {
-  const today = dayThere(at, notationHere(await loadShop(tx)));
   for (const owed of owedFor(job, today)) {
     if (parts.some(({ part, wheel }) => part === 'tire' && wheel === owed.wheel)) continue;
     await addFollowUp(tx, { ...owed, key: deriveKey(key, `follow-up ${owed.wheel}`), vehicleId, jobId, by });
@@ -112,8 +107,7 @@ async function followUp(
 }
 
 /** The sensors heard are those of the set on the car from now on; one already known keeps its age, a wheel its tire. */
-async function fileSensors(tx: Tx, vehicleId: string, job: Job, now: Date): Promise<void> {
-  const place = notationHere(await loadShop(tx));
+async function fileSensors(tx: Tx, vehicleId: string, job: Job, today: string): Promise<void> {
   const heard = scannedIds(job, ledgerOf(job));
   if (heard.length === 0) return;
   const sets = await loadWheelSets(tx, vehicleId);
@@ -140,7 +134,7 @@ async function fileSensors(tx: Tx, vehicleId: string, job: Job, now: Date): Prom
         ...(fitted.wheels.find((one) => one.wheel === wheel) ?? noTire),
         wheel,
         sensorId: id,
-        newOn: known.find(({ sensorId }) => sensorId === id)?.newOn ?? birthday(job, id, now, place),
+        newOn: known.find(({ sensorId }) => sensorId === id)?.newOn ?? birthday(job, id, today),
       })),
       ...fitted.wheels.filter(({ wheel }) => wheel === null || !wheels.has(wheel)),
     ],
@@ -150,9 +144,9 @@ async function fileSensors(tx: Tx, vehicleId: string, job: Job, now: Date): Prom
 const noTire = { treadMm: null, dot: null, size: null };
 
 /** When the sensor was new: by its age on the job, or today where one was just fitted; else not known. */
-function birthday(job: Job, id: string, now: Date, place: Place): string | null {
+function birthday(job: Job, id: string, today: string): string | null {
   const age = job.sensors?.find((sensor) => sensor.id === id)?.ageYears;
   const justFitted = wasDone(job, 'sensor-replaced');
   if (age === undefined && !justFitted) return null;
-  return dayThere(now.getTime() - (age ?? 0) * yearMs, place);
+  return dayAfter(today, -Math.round(((age ?? 0) * yearMs) / dayMs));
 }

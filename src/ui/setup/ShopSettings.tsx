@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { regulationNames, regulations } from '../../core/tire/thresholds/regulations';
 import { fillPolicyQuestion, fillPolicyWords } from '../../core/tire/filling';
 import type { RelearnMethod } from '../../core/relearn/method';
 import { methodWords } from '../../core/relearn/procedure/words';
@@ -199,10 +200,7 @@ function Rules({ shop, set }: { shop: Settings; set: (part: Partial<Settings>) =
     <>
       <Choice
         label="Lamp rule where a car's own figures are not known"
-        options={[
-          { value: 'US', label: 'US, 25 % below placard' },
-          { value: 'UN', label: 'UN, 20 % below placard' },
-        ]}
+        options={regulationNames.map((name) => ({ value: name, label: regulations[name].title }))}
         value={shop.regulation}
         onValue={(regulation) => set({ regulation })}
       />
@@ -248,7 +246,7 @@ function WhereItIs({
 }) {
   const { region, timeZone } = shop;
   const { paper } = regions[region];
-  const sample = { region, timeZone: timeZone ?? 'UTC' };
+  const sample = { region, timeZone: 'UTC' };
   return (
     <>
       <Select

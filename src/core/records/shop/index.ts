@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { pricesSchema } from '../../job/schemas/replacement';
 import { relearnMethods } from '../../relearn/method';
+import { regulationNames } from '../../tire/thresholds/regulations';
 import { daysAfter } from '../../measure/calendar/spans';
 import { isTimeZone, regionCodes } from '../../measure/region';
 import { metric, metricUnits, type Notation } from '../../measure/units';
@@ -45,7 +46,7 @@ export const shopSettingsSchema = z.object({
   /** Height of the shop, m. Null: nobody said, so sea level. */
   altitudeM: z.number().min(-500).max(6000).nullable(),
   /** The rule for cars whose own lamp figures are not known. */
-  regulation: z.enum(['US', 'UN']),
+  regulation: z.enum(regulationNames),
   /** How warm tires are aimed at placard. */
   fillPolicy: z.enum(['ambient', 'morning']),
   /** The relearn methods this shop likes best, in order: of two ways that are alike the earlier wins. */

@@ -44,3 +44,4 @@ export const regulations = {
 } as const satisfies Record<string, Regulation>;
 
 export type RegulationName = keyof typeof regulations;
+export const regulationNames = Object.keys(regulations) as [RegulationName, ...RegulationName[]];

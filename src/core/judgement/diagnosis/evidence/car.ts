@@ -78,7 +78,7 @@ const wasOver = (job: Job, change: Change): boolean =>
 function workedOnMs(job: Job): number {
   const seen = job.observations.map(({ at }) => Date.parse(at));
   const last = seen.reduce((latest, one) => Math.max(latest, one), Number.NEGATIVE_INFINITY);
-  const bookedIn = seen.reduce((first, one) => (one >= last - dayMs ? Math.min(first, one) : first), last);
+  const bookedIn = seen.reduce((first, one) => (one >= last - visitMs ? Math.min(first, one) : first), last);
   const done = doneLately(job).flatMap(({ kind, hoursAgo }) =>
     kind === 'sensor-replaced' || hoursAgo === undefined ? [] : [bookedIn - hoursAgo * 3_600_000],
   );
@@ -86,6 +86,7 @@ function workedOnMs(job: Job): number {
 }
 
 /** A visit begins at most a day before its last reading, and what is older is of another day (judgement). */
+const visitMs = dayMs;
 
 /** A reference that was stored before the air was put right is none: it was of other pressures. */
 function storedTooSoon(job: Job, changes: readonly Change[]): boolean {
