@@ -9,7 +9,15 @@ import { mostPutOff, putOffSchema } from './schemas/put-off';
 import { replacementSchema } from './schemas/replacement';
 import { sensorServiceSchema } from './schemas/sensor-service';
 import { walkingOrder } from '../names/wheel';
-import { drives, lampStates, monitoringKinds, signs, triggers, workKinds } from '../names/kinds';
+import {
+  drives,
+  fillPolicies,
+  lampStates,
+  monitoringKinds,
+  signs,
+  triggers,
+  workKinds,
+} from '../names/kinds';
 import { relearnMethods } from '../relearn/method';
 import { visitNotesSchema } from './notes';
 
@@ -109,7 +117,7 @@ export const climateSchema = z.looseObject({
   overnightLowC: celsius.optional(),
   lastFillC: celsius.optional(),
   altitudeM: z.number().min(-500).max(9000).optional(),
-  fillPolicy: z.enum(['ambient', 'morning']).optional(),
+  fillPolicy: z.enum(fillPolicies).optional(),
 });
 
 export const replySchema = z.looseObject({

@@ -4,6 +4,10 @@
 export const monitoringKinds = ['direct', 'indirect', 'none'] as const;
 export type MonitoringKind = (typeof monitoringKinds)[number];
 
+/** The two ways to aim: at placard at the temperature of now, or at the coldest hour to come. */
+export const fillPolicies = ['ambient', 'morning'] as const;
+export type FillPolicy = (typeof fillPolicies)[number];
+
 /** What the lamp shows. */
 export const lampStates = ['off', 'steady', 'flash-then-steady', 'flash-while-driving'] as const;
 export type LampState = (typeof lampStates)[number];

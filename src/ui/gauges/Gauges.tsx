@@ -8,13 +8,16 @@ import {
   type Instrument,
   type CalibrationStatus,
 } from '../../core/tire/gauge';
+import { z } from 'zod';
+import { instrumentKinds } from '../../core/job/schemas/instrument';
+import { typedAs } from '../../core/measure/units/schema';
 import { day, type Place } from '../../core/measure/calendar';
-import { format, formatDifference, parse, pressure, type Notation } from '../../core/measure/units';
+import { format, formatDifference, pressure, type Notation } from '../../core/measure/units';
 import { ask } from '../api';
 import { useDeeds } from '../deeds';
 import { Button } from '../kit/Button';
 import buttonStyles from '../kit/Button.module.css';
-import { Choice, Field } from '../kit/Field';
+import { ChoiceIn, Form, TextIn, useFilled } from '../kit/Form';
 import { Notice } from '../kit/Notice';
 import { ErrorChart } from './ErrorChart';
 import styles from './Gauges.module.css';
@@ -176,50 +179,43 @@ function dates(standing: CalibrationStatus, place: Place): string {
   }
 }
 
+const newGaugeIn = (units: Notation) => {
+  const needed = 'The smallest step it shows, as a figure above 0.';
+  return z.object({
+    name: z.string().trim().min(1, 'What it is called, so that a reading can name it.'),
+    kind: z.enum(instrumentKinds),
+    step: typedAs(pressure, units, needed).refine(({ base }) => base > 0, needed),
+  });
+};
+
 function NewGauge({ units, onAdded }: { units: Notation; onAdded: (gauges: Instrument[]) => void }) {
-  const [name, setName] = useState('');
-  const [kind, setKind] = useState<Instrument['kind']>('digital');
-  const [step, setStep] = useState('');
-  const [error, setError] = useState<string>();
+  const form = useFilled(newGaugeIn(units), { name: '', kind: 'digital', step: '' });
+  const { control: of } = form;
   const { once, busy, problem } = useDeeds();
-  const add = async () => {
-    const read = parse(pressure, step, units.pressure);
-    if (!read.ok || read.value.base <= 0) return setError('The smallest step it shows, as a figure above 0.');
-    const asked = { name, kind, resolutionKPa: read.value.base };
-    const added = await once('new gauge', (key) => ask('addGauge', { body: { key, ...asked } }));
-    if (!added?.ok) return;
-    setName('');
-    setStep('');
-    onAdded(added.value);
-  };
   return (
-    <form
+    <Form
+      form={form}
       className={styles.form}
-      onSubmit={(event) => {
-        event.preventDefault();
-        void add();
+      onRead={async ({ step, ...read }) => {
+        const body = { ...read, resolutionKPa: step.base };
+        const added = await once('new gauge', (key) => ask('addGauge', { body: { key, ...body } }));
+        if (!added?.ok) return;
+        form.reset();
+        onAdded(added.value);
       }}
     >
       <h2>Add a gauge</h2>
       <div className={styles.row}>
-        <Field label="Name" hint="As it is called, and where it hangs" value={name} onValue={setName} />
-        <Field
-          label={`Smallest step, ${units.pressure}`}
-          value={step}
-          error={error}
-          onValue={(value) => {
-            setStep(value);
-            setError(undefined);
-          }}
-        />
+        <TextIn of={of} name="name" label="Name" hint="As it is called, and where it hangs" />
+        <TextIn of={of} name="step" label={`Smallest step, ${units.pressure}`} />
       </div>
-      <Choice label="Kind" options={kinds} value={kind} onValue={setKind} />
+      <ChoiceIn of={of} name="kind" label="Kind" options={kinds} />
       {problem && <Notice tone="wrong">{problem.message}</Notice>}
       <div>
-        <Button type="submit" busy={busy} disabled={name.trim() === '' || step.trim() === ''}>
+        <Button type="submit" busy={busy}>
           Add this gauge
         </Button>
       </div>
-    </form>
+    </Form>
   );
 }

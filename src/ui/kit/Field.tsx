@@ -1,7 +1,7 @@
 import { useId, type ComponentProps } from 'react';
 import styles from './Field.module.css';
 
-interface FieldProps extends Omit<ComponentProps<'input'>, 'onChange'> {
+export interface FieldProps extends Omit<ComponentProps<'input'>, 'onChange'> {
   label: string;
   hint?: string | undefined;
   /** What is wrong with it, in one sentence. */
@@ -42,7 +42,7 @@ export function Field({ label, hint, error, figures = false, onValue, className,
   );
 }
 
-interface ChoiceProps<Value extends string> {
+export interface ChoiceProps<Value extends string> {
   label: string;
   options: readonly { value: Value; label: string }[];
   value: Value | undefined;

@@ -10,12 +10,14 @@ export function NewPassphrase({
   label,
   name,
   value,
+  error,
   onValue,
 }: {
   label: string;
   /** Whose it is to be: it may not be hardly more than that. */
   name: string;
   value: string;
+  error?: string | undefined;
   onValue: (value: string) => void;
 }) {
   const [isShown, setIsShown] = useState(false);
@@ -28,6 +30,7 @@ export function NewPassphrase({
         maxLength={128}
         hint={passphraseWords(value, name)}
         value={value}
+        error={error}
         onValue={onValue}
       />
       <Button aria-pressed={isShown} onClick={() => setIsShown(!isShown)}>

@@ -1,10 +1,12 @@
 import { useState } from 'react';
+import { useController, useWatch } from 'react-hook-form';
+import { z } from 'zod';
 import type { AnswerOf } from '../../contract';
 import type { Problem } from '../../core/result';
-import type { Person } from '../../core/visit/person';
+import { roles, type Person } from '../../core/visit/person';
 import { ask } from '../api';
 import { Button } from '../kit/Button';
-import { Choice, Field } from '../kit/Field';
+import { ChoiceIn, Form, TextIn, useFilled } from '../kit/Form';
 import { NewPassphrase } from '../kit/NewPassphrase';
 import { Notice } from '../kit/Notice';
 import { ResetPassphrase } from './SigningIn';
@@ -13,24 +15,16 @@ import { options } from './Units';
 
 export type Account = AnswerOf<'people'>[number];
 
-const roleOptions = options(['technician', 'adviser', 'manager'] as const);
+const roleOptions = options(roles);
 
 /** Who works here, and what they may; a manager's to say. */
 export function People({ me, known }: { me: Person; known: Account[] }) {
   const [people, setPeople] = useState(known);
-  const [name, setName] = useState('');
-  const [passphrase, setPassphrase] = useState('');
-  const [role, setRole] = useState<Person['role']>('technician');
   const [problem, setProblem] = useState<Problem>();
-  const load = () =>
-    ask('people').then((found) => (found.ok ? setPeople(found.value) : setProblem(found.problem)));
-  const add = async () => {
-    const added = await ask('addPerson', { body: { name, role, passphrase } });
-    if (!added.ok) return setProblem(added.problem);
-    setProblem(undefined);
-    setName('');
-    setPassphrase('');
-    await load();
+  const load = async () => {
+    const found = await ask('people');
+    if (found.ok) setPeople(found.value);
+    setProblem(found.ok ? undefined : found.problem);
   };
   const setActive = async (id: string, active: boolean) => {
     const changed = await ask('setActive', { id, body: { active } });
@@ -67,23 +61,48 @@ export function People({ me, known }: { me: Person; known: Account[] }) {
           </li>
         ))}
       </ul>
-      <form
-        className={styles.group}
-        onSubmit={(event) => {
-          event.preventDefault();
-          void add();
-        }}
-      >
-        <div className={styles.row}>
-          <Field label="Name" value={name} onValue={setName} />
-          <NewPassphrase label="Passphrase" name={name} value={passphrase} onValue={setPassphrase} />
-        </div>
-        <Choice label="Role" options={roleOptions} value={role} onValue={setRole} />
-        {problem && <Notice tone="wrong">{problem.message}</Notice>}
-        <Button type="submit" disabled={name.trim() === '' || passphrase === ''}>
-          Add this person
-        </Button>
-      </form>
+      {problem && <Notice tone="wrong">{problem.message}</Notice>}
+      <NewPerson onAdded={load} />
     </section>
+  );
+}
+
+const newPerson = z.object({
+  name: z.string().trim().min(1, 'The name they sign in with.'),
+  passphrase: z.string().min(1, 'A passphrase for the first time; they may choose another.'),
+  role: z.enum(roles),
+});
+
+function NewPerson({ onAdded }: { onAdded: () => Promise<void> }) {
+  const form = useFilled(newPerson, { name: '', passphrase: '', role: 'technician' });
+  const { control: of } = form;
+  const [problem, setProblem] = useState<Problem>();
+  const passphrase = useController({ control: of, name: 'passphrase' });
+  return (
+    <Form
+      form={form}
+      className={styles.group}
+      onRead={async (body) => {
+        const added = await ask('addPerson', { body });
+        setProblem(added.ok ? undefined : added.problem);
+        if (!added.ok) return;
+        form.reset();
+        await onAdded();
+      }}
+    >
+      <div className={styles.row}>
+        <TextIn of={of} name="name" label="Name" />
+        <NewPassphrase
+          label="Passphrase"
+          name={useWatch({ control: of, name: 'name' })}
+          value={passphrase.field.value}
+          error={passphrase.fieldState.error?.message}
+          onValue={passphrase.field.onChange}
+        />
+      </div>
+      <ChoiceIn of={of} name="role" label="Role" options={roleOptions} />
+      {problem && <Notice tone="wrong">{problem.message}</Notice>}
+      <Button type="submit">Add this person</Button>
+    </Form>
   );
 }

@@ -15,6 +15,7 @@ import {
   temperature,
   unitNamed,
 } from '.';
+import { typedAs, typedAsOrEmpty } from './schema';
 
 describe('pressure units', () => {
   it('follow NIST SP 811 (2008) appendix B.8, figures from memory', () => {
@@ -132,5 +133,26 @@ describe('an entry', () => {
     expect(formatDifference(pressure, -12.4, metric)).toBe('−12 kPa');
     expect(formatDifference(temperature, 10, { ...metric, temperature: '°F' })).toBe('+18 °F');
     expect(formatDifference(pressure, 0.2, metric)).toBe('±0 kPa');
+  });
+});
+
+describe('the text of a form', () => {
+  const bar = { ...metric, pressure: 'bar' } as const;
+
+  it('is read in the unit behind it, or the one somebody reads in; nothing typed is nothing known', () => {
+    const schema = typedAsOrEmpty(pressure, bar);
+    expect(schema.parse('2,3')).toMatchObject({ unit: 'bar', typed: '2.3 bar' });
+    expect(schema.parse('230 kPa')).toMatchObject({ base: 230, unit: 'kPa' });
+    expect(schema.parse('  ')).toBeUndefined();
+  });
+
+  it('says what is wrong with it, and that it is needed where it is', () => {
+    const issueOf = (text: string) =>
+      typedAs(pressure, bar, 'A figure is needed.')
+        .safeParse(text)
+        .error?.issues.map(({ message }) => message);
+    expect(issueOf('')).toEqual(['A figure is needed.']);
+    expect(issueOf('twelve')?.[0]).toMatch(/^Type the pressure as a figure/);
+    expect(issueOf('2.3')).toBeUndefined();
   });
 });

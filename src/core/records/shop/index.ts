@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { pricesSchema } from '../../job/schemas/replacement';
+import { fillPolicies } from '../../names/kinds';
 import { relearnMethods } from '../../relearn/method';
 import { regulationNames } from '../../tire/thresholds/regulations';
 import { daysAfter } from '../../measure/calendar/spans';
@@ -48,7 +49,7 @@ export const shopSettingsSchema = z.object({
   /** The rule for cars whose own lamp figures are not known. */
   regulation: z.enum(regulationNames),
   /** How warm tires are aimed at placard. */
-  fillPolicy: z.enum(['ambient', 'morning']),
+  fillPolicy: z.enum(fillPolicies),
   /** The relearn methods this shop likes best, in order: of two ways that are alike the earlier wins. */
   preferredMethods: z.array(z.enum(relearnMethods)).max(relearnMethods.length).default([]),
   /** As they stand on the customer's sheet. */

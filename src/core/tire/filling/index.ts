@@ -6,6 +6,7 @@ import { isSpareAt } from '../../job/spare';
 import { fittedOn, placardKPa, placardToleranceKPa, shownInStepsOfKPa, wheelsOf } from '../../job/placard';
 import { measuredUncertaintyK } from '../temperature';
 import type { Position } from '../../names/wheel';
+import type { FillPolicy } from '../../names/kinds';
 
 /** What a tire is to be set to, all in kPa. */
 export interface Target {
@@ -23,8 +24,6 @@ export interface Target {
   advice?: 'add' | 'leave' | 'let-out' | 'let-cool';
 }
 
-/** The two ways to aim: at placard at the temperature of now, or at the coldest hour to come. */
-export type FillPolicy = 'ambient' | 'morning';
 export const fillPolicyQuestion = 'Tires shall stand at placard';
 export const fillPolicyWords: Record<FillPolicy, string> = {
   ambient: 'at the temperature of now',

@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import { policyCelsius, targetsFor, type FillPolicy } from '../../../core/tire/filling';
+import type { FillPolicy } from '../../../core/names/kinds';
+import { policyCelsius, targetsFor } from '../../../core/tire/filling';
 import type { Job } from '../../../core/job';
 import { ledgerOf } from '../../../core/job/ledger';
 import { forecastOf, latchesOf } from '../../../core/car/lamp';

@@ -1,12 +1,15 @@
 import { useState } from 'react';
+import { z } from 'zod';
 import { fillPolicyQuestion, fillPolicyWords } from '../../../core/tire/filling';
 import type { Climate } from '../../../core/job';
-import { figure, format, height, parse, temperature, type Notation } from '../../../core/measure/units';
+import { figure, format, height, temperature, type Notation } from '../../../core/measure/units';
+import { typedAsOrEmpty } from '../../../core/measure/units/schema';
+import { fillPolicies } from '../../../core/names/kinds';
 import { celsiusAt, hoursFrom, nightsOf } from '../../../core/measure/weather';
 import { shopNow } from '../../clock';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
-import { Choice, Field } from '../../kit/Field';
+import { ChoiceIn, Form, TextIn, useFilled } from '../../kit/Form';
 import { Notice } from '../../kit/Notice';
 import styles from '../../kit/Forms.module.css';
 import { optionsFrom } from '../../kit/options';
@@ -27,55 +30,46 @@ const fields = [
   { name: 'lastFillC', label: 'When last filled' },
 ] as const;
 type Name = (typeof fields)[number]['name'];
+const figures = ['nowC', 'overnightLowC', 'lastFillC', 'altitudeM'] as const;
+
+const weatherIn = (units: Notation) => {
+  const celsius = typedAsOrEmpty(temperature, units);
+  return z
+    .object({
+      nowC: celsius,
+      overnightLowC: celsius,
+      lastFillC: celsius,
+      altitudeM: typedAsOrEmpty(height, units),
+      fillPolicy: z.enum(fillPolicies),
+    })
+    .refine(({ fillPolicy, overnightLowC }) => fillPolicy !== 'morning' || overnightLowC, {
+      path: ['overnightLowC'],
+      message: 'Needed to set tires for the morning.',
+    });
+};
 
 /** Outdoor temperatures, height, and which of them a tire shall stand at placard at. */
 export function WeatherDialog({ climate, units, busy, problem, onSave, onClose }: WeatherDialogProps) {
-  const show = (celsius: number) => figure(temperature, celsius, units);
-  const [typed, setTyped] = useState(() =>
-    Object.fromEntries(
-      fields.map(({ name }) => {
-        const celsius = climate[name];
-        return [name, celsius === undefined ? '' : show(celsius)];
-      }),
-    ),
-  );
-  const [up, setUp] = useState(
-    climate.altitudeM === undefined ? '' : figure(height, climate.altitudeM, units),
-  );
-  const [policy, setPolicy] = useState<'ambient' | 'morning'>(climate.fillPolicy ?? 'ambient');
-  const [errors, setErrors] = useState<Record<string, string>>({});
+  const show = (celsius: number | undefined) =>
+    celsius === undefined ? '' : figure(temperature, celsius, units);
+  const form = useFilled(weatherIn(units), {
+    nowC: show(climate.nowC),
+    overnightLowC: show(climate.overnightLowC),
+    lastFillC: show(climate.lastFillC),
+    altitudeM: climate.altitudeM === undefined ? '' : figure(height, climate.altitudeM, units),
+    fillPolicy: climate.fillPolicy ?? 'ambient',
+  });
+  const {
+    control: of,
+    formState: { dirtyFields },
+  } = form;
   const weather = useWeather();
   const [now] = useState(shopNow);
-
-  const take = (part: Partial<Record<Name, number>>) =>
-    setTyped((before) => ({
-      ...before,
-      ...Object.fromEntries(Object.entries(part).map(([name, celsius]) => [name, show(celsius)])),
-    }));
-
-  const save = () => {
-    const wrong: Record<string, string> = {};
-    const next: Climate = { ...climate, fillPolicy: policy };
+  const take = (part: Partial<Record<Name, number>>) => {
     for (const { name } of fields) {
-      const text = typed[name]?.trim() ?? '';
-      const read = text === '' ? undefined : parse(temperature, text, units.temperature);
-      if (read && !read.ok) wrong[name] = read.problem.message;
-      else if (!read) delete next[name];
-      // A figure nobody touched stays what it was, whatever it rounds to on the screen.
-      else if (climate[name] === undefined || text !== show(climate[name])) next[name] = read.value.base;
+      if (part[name] !== undefined) form.setValue(name, show(part[name]), { shouldDirty: true });
     }
-    const metres = up.trim() === '' ? undefined : parse(height, up, units.height);
-    if (!metres) delete next.altitudeM;
-    else if (!metres.ok) wrong.height = metres.problem.message;
-    else if (climate.altitudeM === undefined || up !== figure(height, climate.altitudeM, units))
-      next.altitudeM = metres.value.base;
-    if (policy === 'morning' && next.overnightLowC === undefined && !wrong.overnightLowC) {
-      wrong.overnightLowC = 'Needed to set tires for the morning.';
-    }
-    setErrors(wrong);
-    if (Object.keys(wrong).length === 0) onSave(next);
   };
-
   const hours = weather?.ok ? hoursFrom(weather.value.hours, now) : [];
   const nights = nightsOf(hours);
   const [tonight] = nights;
@@ -83,24 +77,26 @@ export function WeatherDialog({ climate, units, busy, problem, onSave, onClose }
   const coldest = nights.length > 0 ? Math.min(...nights.map((night) => night.coldest.celsius)) : undefined;
   return (
     <Dialog title="Weather and height" onClose={onClose}>
-      <form
+      <Form
+        form={form}
         className={styles.form}
-        onSubmit={(event) => {
-          event.preventDefault();
-          save();
+        onRead={({ fillPolicy, ...read }) => {
+          const next: Climate = { ...climate, fillPolicy };
+          for (const name of figures) {
+            // A figure nobody touched stays what it was, whatever it rounds to on the screen.
+            if (!dirtyFields[name]) continue;
+            const entry = read[name];
+            if (entry) next[name] = entry.base;
+            else delete next[name];
+          }
+          onSave(next);
         }}
       >
         <div className={styles.row}>
           {fields.map(({ name, label }) => (
-            <Field
-              key={name}
-              label={`${label}, ${units.temperature}`}
-              value={typed[name] ?? ''}
-              onValue={(value) => setTyped((before) => ({ ...before, [name]: value }))}
-              error={errors[name]}
-            />
+            <TextIn key={name} of={of} name={name} label={`${label}, ${units.temperature}`} />
           ))}
-          <Field label={`Height, ${units.height}`} value={up} onValue={setUp} error={errors.height} />
+          <TextIn of={of} name="altitudeM" label={`Height, ${units.height}`} />
         </div>
         {weather?.ok && tonight && nowC !== undefined && (
           <div className={styles.actions}>
@@ -116,17 +112,17 @@ export function WeatherDialog({ climate, units, busy, problem, onSave, onClose }
           </div>
         )}
         {weather && !weather.ok && <p className={styles.soft}>{weather.problem.message}</p>}
-        <Choice
+        <ChoiceIn
+          of={of}
+          name="fillPolicy"
           label={fillPolicyQuestion}
           options={optionsFrom(fillPolicyWords)}
-          value={policy}
-          onValue={setPolicy}
         />
         {problem && <Notice tone="wrong">{problem}</Notice>}
         <Button weight="main" type="submit" busy={busy}>
           Save the weather
         </Button>
-      </form>
+      </Form>
     </Dialog>
   );
 }
