@@ -4,6 +4,7 @@ import { createInterface } from 'node:readline';
 import { assess } from '../core/judgement/diagnosis';
 import { asJudged } from '../core/tire/gauge';
 import { parseJob } from '../core/job/schema';
+import { notJson } from './say';
 
 /**
  * `assess FILE…`: one job file per argument, `-` for standard input with one job per line. One
@@ -38,7 +39,7 @@ function assessText(name: string, text: string): boolean {
   try {
     document = JSON.parse(text);
   } catch (error) {
-    return complain(name, `not JSON: ${error instanceof Error ? error.message : ''}`);
+    return complain(name, notJson(text, error));
   }
   const job = parseJob(document);
   if (!job.ok) {

@@ -6,6 +6,7 @@ import type { Procedure } from '../core/relearn/procedure';
 import { readProcedure } from '../core/relearn/procedure/problems';
 import { advance, begin, openStep, presentWheel, type Run } from '../core/relearn/run';
 import { eventSchema } from '../core/relearn/run/schema';
+import { notJson } from './say';
 
 /**
  * `relearn PROCEDURE EVENTS`: a procedure file, and its run as JSON Lines, `-` for standard input. One line per event on
@@ -19,14 +20,16 @@ export async function relearn(procedureName: string, eventsName: string): Promis
 
 function procedureFrom(name: string): Procedure | undefined {
   const file = basename(name);
+  let text = '';
   let document: unknown;
   try {
-    document = JSON.parse(readFileSync(name, 'utf8'));
+    text = readFileSync(name, 'utf8');
+    document = JSON.parse(text);
   } catch (error) {
-    complain(file, '', error instanceof SyntaxError ? `not JSON: ${error.message}` : 'cannot be read');
+    complain(file, '', error instanceof SyntaxError ? notJson(text, error) : 'cannot be read');
     return undefined;
   }
-  const read = readProcedure(document);
+  const read = readProcedure(document, new Date());
   if (read.ok) return read.procedure;
   for (const { path, message } of read.issues) complain(file, path, message);
   return undefined;
@@ -49,7 +52,7 @@ async function run(procedure: Procedure, eventsName: string): Promise<number> {
       process.stdout.write(`${JSON.stringify(lineOf(procedure, now, read.data.t))}\n`);
     }
   } catch (error) {
-    if (error instanceof SyntaxError) complain(`${file}:${line}`, '', `not JSON: ${error.message}`);
+    if (error instanceof SyntaxError) complain(`${file}:${line}`, '', 'not JSON');
     else complain(file, '', 'cannot be read');
     return 1;
   }
@@ -60,14 +63,15 @@ const linesOf = (name: string): Interface =>
   createInterface({ input: name === '-' ? process.stdin : createReadStream(name), crlfDelay: Infinity });
 
 function lineOf(procedure: Procedure, now: Run, t: number) {
-  const { state, step, endedAt, differs, notes } = now;
+  const { state, step, endedAt, differs, notKnown, notes } = now;
+  const wheels = differs.length > 0 ? differs : notKnown;
   return {
     t,
     state,
     step: openStep(procedure, now) ? step : null,
     wheel: presentWheel(procedure, now) ?? endedAt ?? null,
     notes,
-    ...(differs.length > 0 && { wheels: differs }),
+    ...(wheels.length > 0 && { wheels }),
   };
 }
 

@@ -13,3 +13,11 @@ export async function orSentence(work: () => Promise<number>): Promise<number> {
     return 1;
   }
 }
+
+/** Why a text is no JSON, with the place where it stops being it, in our own words. */
+export function notJson(text: string, error: unknown): string {
+  const [, position] = /position (\d+)/.exec(error instanceof Error ? error.message : '') ?? [];
+  if (position === undefined) return 'not JSON: it ends too soon';
+  const before = text.slice(0, Number(position)).split('\n');
+  return `not JSON, from line ${before.length}, character ${(before.at(-1)?.length ?? 0) + 1} on`;
+}

@@ -32,7 +32,7 @@ import { instrumentSchema } from '../core/job/schemas/instrument';
 import { sensorServiceSchema } from '../core/job/schemas/sensor-service';
 import { byFileSchema } from '../core/names/by-file';
 import { procedureSchema, stepSchema } from '../core/relearn/procedure/schema';
-import { eventSchema, happeningSchema } from '../core/relearn/run/schema';
+import { eventSchema, happeningSchema, seenOrDoneSchema } from '../core/relearn/run/schema';
 import type { ProblemCode } from '../core/result';
 import { contracts, problemSchema, statusOf, type Contract } from '.';
 import { apiTokenSchema, toldAddressSchema } from './doors';
@@ -75,6 +75,7 @@ const named = {
   Finding: findingSchema,
   Procedure: procedureSchema,
   Step: stepSchema,
+  SeenOrDone: seenOrDoneSchema,
   Happening: happeningSchema,
   RunEvent: eventSchema,
   Run: runViewSchema,

@@ -73,7 +73,7 @@ export const relearnContracts = {
     summary: 'Tells what happened in a relearn, in the order it happened',
     body: z.object({ told: z.array(toldSchema).min(1).max(100) }),
     answer: runViewSchema,
-    problems: [...ofRun, 'no-such-wheel'],
+    problems: [...ofRun, 'no-such-wheel', 'run-under-way'],
   },
   wakeInRun: {
     at: ['POST', '/api/runs/{id}/wake'],

@@ -215,7 +215,10 @@ export const shopContracts = {
     right: 'manage-shop',
     notes: 'nothing',
     summary: 'Takes relearn procedures in by name, each as a new version where it changed',
-    body: z.array(sensibleProcedureSchema).min(1).max(200),
+    body: z
+      .array(sensibleProcedureSchema(() => new Date()))
+      .min(1)
+      .max(200),
     answer: z.array(storedProcedureSchema),
     problems: ['not-allowed'],
   },

@@ -61,3 +61,6 @@ export const addEvent = (
 ) => RunEventRow.create({ key: eventKey, runKey: key, jobId, body }, { transaction: tx });
 
 export const endRun = (tx: Tx, run: RunRow, endedAt: Date) => run.update({ endedAt }, { transaction: tx });
+
+/** What ended it was taken back. */
+export const reopenRun = (tx: Tx, run: RunRow) => run.update({ endedAt: null }, { transaction: tx });

@@ -39,6 +39,8 @@ const tell = (run: string, ...events: ReturnType<typeof told>[]) =>
 const say = (run: string, ...happenings: Happening[]) => tell(run, ...happenings.map((one) => told(one)));
 const codeOf = async (response: Response) =>
   ((await response.json()) as { error: { code: string } }).error.code;
+/** The same cue told again before that is a double tap. */
+const doubleTapMs = 2050;
 const stop = (run: string) => say(run, { event: 'stop' });
 const confirmed: Happening[] = ['parking-brake', 'engine-off', 'neighbours-away'].map((what) => ({
   event: 'confirm',
@@ -66,6 +68,7 @@ describe('a relearn with the tool', () => {
         ['LF', 'RF', 'RR', 'LR'].indexOf(wheel) + 1,
       );
       await say(run, { event: 'cue', cue: 'horn 1' });
+      await turn(doubleTapMs);
     }
     await say(run, { event: 'cue', cue: 'horn 2' }, { event: 'set', what: 'ignition', to: 'off' });
     expect(stands(await view(run)).state).toBe('prove');
@@ -186,6 +189,59 @@ describe('what is told', () => {
   });
 });
 
+describe('a slip', () => {
+  it('is taken back with what it said of the car, and a run that had ended by it goes on to its proof', async () => {
+    const job = await jobOf('KUR 417');
+    const run = await begin(job, 'vela-tool');
+    await say(run, ...entering, { event: 'cue', cue: 'horn 2' });
+    await say(run, { event: 'heard', wheel: 'LF', ids: ['4B07C2D1'] });
+    await turn(doubleTapMs);
+    const ended = await say(run, { event: 'cue', cue: 'horn 2' });
+    expect(stands(ended)).toMatchObject({ state: 'failed', endedAt: 'LF' });
+    const failed = await ines.get<Job>(`/api/jobs/${job}/file`);
+    expect(failed.observations.at(-1)).toMatchObject({ kind: 'relearn', outcome: 'failed', failedAt: 'LF' });
+
+    // Told twice, it is taken back once.
+    const back = told({ event: 'back', instead: { event: 'cue', cue: 'horn 1' } });
+    const [right] = await Promise.all([tell(run, back), tell(run, back)]);
+    expect(stands(right)).toMatchObject({ state: 'each', turn: 1, endedAt: undefined });
+    expect((await start(job, 'vela-write')).status).toBe(409);
+    const after = await ines.get<Job>(`/api/jobs/${job}/file`);
+    expect(after.observations.filter(({ kind }) => kind === 'relearn')).toHaveLength(
+      failed.observations.filter(({ kind }) => kind === 'relearn').length - 1,
+    );
+
+    // What was heard at a wheel that was not this one is no reading of the car either; what is right instead is.
+    const heard = (file: Job) => file.observations.filter(({ kind }) => kind === 'activation').length;
+    await say(run, { event: 'heard', wheel: 'RF', ids: ['4B07A07F'] });
+    await say(run, { event: 'back', instead: { event: 'heard', wheel: 'RF', ids: ['4B07C2E9'] } });
+    const file = await ines.get<Job>(`/api/jobs/${job}/file`);
+    expect(heard(file)).toBe(heard(after) + 1);
+    expect(file.observations.at(-1)).toMatchObject({ wheel: 'RF', replies: [{ id: '4B07C2E9' }] });
+    await say(run, { event: 'back' });
+    expect(heard(await ines.get<Job>(`/api/jobs/${job}/file`))).toBe(heard(file) - 1);
+
+    // It ends once more, and says so once more.
+    await stop(run);
+    const last = await ines.get<Job>(`/api/jobs/${job}/file`);
+    expect(last.observations.at(-1)).toMatchObject({ kind: 'relearn', outcome: 'failed' });
+  });
+
+  it('stays as it was where another relearn has begun at the car meanwhile', async () => {
+    const job = await jobOf('KUR 417');
+    const first = await begin(job, 'vela-tool');
+    await say(first, ...confirmed);
+    await stop(first);
+    const second = await begin(job, 'vela-tool');
+    const refused = await ines.send('POST', `/api/runs/${first}/events`, {
+      told: [told({ event: 'back' })],
+    });
+    expect([refused.status, await codeOf(refused)]).toEqual([409, 'run-under-way']);
+    expect(stands(await view(first)).state).toBe('stopped');
+    await stop(second);
+  });
+});
+
 describe('one car, one relearn', () => {
   it('a second one is refused with who is at it, and the same start again is the same run', async () => {
     const job = await jobOf('KUR 982');
@@ -291,7 +347,7 @@ it('still flagged after the last step: waiting and looking again is a run of its
     format: 'hacienda.procedure/1',
     name: 'nothing-to-do',
     title: 'Nothing to do',
-    method: 'magnet',
+    method: 'tool',
     before: ['engine-off'],
     proof: ['lamp'],
   };

@@ -4,6 +4,7 @@ import {
   invalidInput,
   keyInUse,
   runTooLong,
+  runUnderWay,
   unknownJob,
   unknownRun,
 } from '../../contract/refusals';
@@ -11,8 +12,10 @@ import type { Observation } from '../../core/job';
 import { observationSchema } from '../../core/job/schema';
 import {
   hasEnded,
+  lastAct,
   replay,
   timePasses,
+  type Happening,
   type Run,
   type RunEvent,
   type RunRecord,
@@ -70,32 +73,82 @@ async function tellIn(
 ): Promise<Result<RunEvent[]>> {
   const record = runs.recordOf(row, await runs.eventsOfRun(tx, row.key));
   const fresh: RunEvent[] = [];
+  const slips: RunEvent[] = [];
   for (const { key, agoS, happening, observed } of told) {
     const there = await runs.findEvent(tx, key);
     if (there && there.runKey !== row.key) return keyInUse();
     if (there) continue;
     if (closed) return closedJob(closed);
-    if (record.events.length + fresh.length >= mostEvents) return runTooLong();
-    const last = fresh.at(-1)?.t ?? record.events.at(-1)?.t ?? 0;
-    const t = thousandths(Math.max(last, secondsSince(row.startedAt) - agoS));
-    const event: RunEvent = { ...happening, t, key, by: who.name };
+    const events = [...record.events, ...fresh];
+    if (events.length >= mostEvents) return runTooLong();
+    const t = thousandths(Math.max(events.at(-1)?.t ?? 0, secondsSince(row.startedAt) - agoS));
+    const event: RunEvent = { ...signed(happening, key, who), t };
+    const slip = event.event === 'back' ? takenBackAt({ ...record, events }, t) : undefined;
+    const other = slip && row.endedAt ? await runs.openRunAt(tx, row.vehicleId) : null;
+    // It cannot go on beside one that has begun at this car since.
+    if (other) return runUnderWay(other.by);
+    if (slip) slips.push(slip);
     const recorded = await recordObserved(
       tx,
       row,
       key,
-      observed === undefined ? observedIn(event, atOf(row, t)) : observed,
+      observed === undefined ? observedNow(row, event, slip) : observed,
       who,
     );
     if (!recorded.ok) return recorded;
     await runs.addEvent(tx, row, key, event);
     fresh.push(event);
   }
-  if (fresh.length > 0 && !row.endedAt) {
-    const events = [...record.events, ...fresh];
-    await endWhere(tx, row, replay(record.procedure, events), { ...record, events });
-  }
+  const after = { ...record, events: [...record.events, ...fresh] };
+  if (slips.length > 0) await unsay(tx, row, slips, after, who);
+  if (fresh.length > 0 && !row.endedAt) await endWhere(tx, row, replay(after.procedure, after.events), after);
   return success(fresh);
 }
+
+/** What is told, with its key and who tells it; what stands in for a slip has them too, and can be taken back as well. */
+const signed = (happening: Happening, key: string, { name: by }: Person): Happening =>
+  happening.event === 'back' && happening.instead
+    ? { ...happening, instead: { ...happening.instead, key, by }, key, by }
+    : { ...happening, key, by };
+
+/** The act that a `back` at this time takes away; undefined: it is too late. */
+const takenBackAt = ({ procedure, events }: RunRecord, t: number): RunEvent | undefined =>
+  lastAct(procedure, timePasses(procedure, replay(procedure, events), t))?.event;
+
+/** What of an event is an observation; of one that stands in for a slip, at the time of the slip. */
+function observedNow(row: runs.RunRow, event: RunEvent, slip: RunEvent | undefined): Observation | undefined {
+  if (event.event !== 'back') return observedIn(event, atOf(row, event.t));
+  return slip && event.instead && observedIn(event.instead, atOf(row, slip.t));
+}
+
+/** What was a slip is out of all judgement too, and a run that had ended by it goes on. */
+async function unsay(
+  tx: Tx,
+  row: runs.RunRow,
+  slips: readonly RunEvent[],
+  { events }: RunRecord,
+  who: Person,
+): Promise<void> {
+  const keys = slips.flatMap(({ key }) => (typeof key === 'string' ? [deriveKey(key, 'observed')] : []));
+  if (row.endedAt) {
+    await runs.reopenRun(tx, row);
+    keys.push(...Array.from({ length: backsIn(events) }, (_, backs) => relearnKey(row, backs)));
+  }
+  for (const key of keys) {
+    const seen = await observations.find(tx, key);
+    if (seen?.jobId !== row.jobId || (await observations.findTakenBack(tx, key))) continue;
+    await observations.addTakenBack(tx, row.jobId, key, {
+      by: who.name,
+      reason: 'It was a slip, taken back in the relearn.',
+    });
+  }
+}
+
+/** A run says what it came to once for each time it ended: as often as something was taken back, and once more. */
+const relearnKey = ({ key }: runs.RunRow, backs: number): string =>
+  deriveKey(key, backs === 0 ? 'relearn' : `relearn ${backs}`);
+const backsIn = (events: readonly RunEvent[]): number =>
+  events.filter(({ event }) => event === 'back').length;
 
 async function recordObserved(
   tx: Tx,
@@ -124,14 +177,14 @@ async function endWhere(
   tx: Tx,
   row: runs.RunRow,
   now: Run,
-  { procedure, by = '' }: RunRecord,
+  { procedure, by = '', events }: RunRecord,
 ): Promise<void> {
   if (!hasEnded(now)) return;
   const endedAt = new Date();
   await runs.endRun(tx, row, endedAt);
   const observation = relearnOf(procedure, now, endedAt.toISOString());
   if (observation)
-    await observations.add(tx, row.jobId, by, { key: deriveKey(row.key, 'relearn'), observation });
+    await observations.add(tx, row.jobId, by, { key: relearnKey(row, backsIn(events)), observation });
 }
 
 const atOf = ({ startedAt }: runs.RunRow, t: number): string =>

@@ -56,6 +56,9 @@ export const recently = (at: Moment, place: Place): string => `${dayOfMonth(at, 
 export const dayThere = (at: Moment, place: Pick<Place, 'timeZone'>): string =>
   format(new TZDate(new Date(at).getTime(), place.timeZone), 'yyyy-MM-dd');
 
+/** The latest day that is written anywhere on earth at a moment: what is later lies ahead for everybody. */
+export const latestDay = (at: Moment): string => dayThere(at, { timeZone: 'Pacific/Kiritimati' });
+
 /** When a day begins there, or the one so many days later: summer takes and gives back an hour. */
 export function dayBegins(on: string, { timeZone }: Pick<Place, 'timeZone'>, daysLater = 0): Date {
   const [year = 0, month1 = 1, date = 1] = on.split('-').map(Number);

@@ -11,7 +11,7 @@ const seconds = z.number().min(0).max(86_400);
 const year = z.int().min(1980).max(2200);
 
 /** What a person does, or waits for; one record per kind, told apart by `do`. */
-const stepSchemas = {
+export const stepSchemas = {
   set: z.looseObject({ do: z.literal('set'), what: words, to: words }),
   press: z.looseObject({
     do: z.literal('press'),
@@ -57,12 +57,26 @@ export const stepSchema = z.discriminatedUnion('do', [
   stepSchemas.magnet,
   stepSchemas.write,
 ]);
-const cueSchema = z.looseObject({
+export const cueSchema = z.looseObject({
   /** A word for who gives it and a count, a colour or a text: `horn 1`, `lamp off`. */
   cue: words,
   /** In every phase where it is not said. */
   during: z.enum(phases).optional(),
   means: z.enum(cueMeanings),
+});
+
+/** The cars it is for. */
+export const forSchema = z.looseObject({
+  profiles: z.array(words).max(64).default([]),
+  fromYear: year.optional(),
+  toYear: year.optional(),
+});
+
+/** What the car allows: to be brought to learn, a wheel, and in all. */
+export const limitsSchema = z.looseObject({
+  enterS: seconds.optional(),
+  wheelS: seconds.optional(),
+  totalS: seconds.optional(),
 });
 
 /** How one kind of vehicle is taught its sensors by one method. */
@@ -71,13 +85,7 @@ export const procedureSchema = z.looseObject({
   name: words,
   title: words,
   method: z.enum(relearnMethods),
-  for: z
-    .looseObject({
-      profiles: z.array(words).max(64).default([]),
-      fromYear: year.optional(),
-      toYear: year.optional(),
-    })
-    .default({ profiles: [] }),
+  for: forSchema.default({ profiles: [] }),
   /** Taught in this order; empty where the car finds them itself. */
   wheels: z.array(position).max(8).default([]),
   /** May be skipped on purpose. */
@@ -87,13 +95,7 @@ export const procedureSchema = z.looseObject({
   each: z.array(stepSchema).max(64).default([]),
   finish: z.array(stepSchema).max(64).default([]),
   proof: z.array(z.enum(proofKinds)),
-  limits: z
-    .looseObject({
-      enterS: seconds.optional(),
-      wheelS: seconds.optional(),
-      totalS: seconds.optional(),
-    })
-    .default({}),
+  limits: limitsSchema.default({}),
   cues: z.array(cueSchema).max(64).default([]),
   /** What it takes, for choosing among methods. */
   minutes: z.number().min(0).max(600).optional(),

@@ -14,18 +14,24 @@ export const provedWheels = ({ wheels }: Procedure, { skipped, expected }: Run):
 export const wantedId = ({ heard, expected }: Run, wheel: Position): string | undefined =>
   heard[wheel] ?? expected[wheel];
 
-/** The car was read: it must hold the right ID at every wheel. Holding what nobody knows proves nothing. */
+/**
+ * The car was read: it must hold the right ID at every wheel. Where it holds none, that is wrong in any case; where nobody
+ * knows which it should hold, nothing is proved and nothing has failed.
+ */
 export function registryRead(procedure: Procedure, run: Run, { entries }: EventOf<'registry'>): Run {
   if (!procedure.proof.includes('registry')) return noted(run, 'unexpected');
   const wheels = provedWheels(procedure, run);
+  const held = (wheel: Position) => entries.find((entry) => entry.wheel === wheel)?.id ?? undefined;
   const differs = wheels.filter((wheel) => {
-    const wanted = wantedId(run, wheel);
-    const held = entries.find((entry) => entry.wheel === wheel)?.id;
-    return wanted === undefined || held == null || !sameId(held, wanted);
+    const [id, wanted] = [held(wheel), wantedId(run, wheel)];
+    return id === undefined || (wanted !== undefined && !sameId(id, wanted));
   });
-  if (differs.length > 0 || wheels.length === 0)
-    return { ...ended(procedure, run, 'failed', 'differs'), differs };
-  return settled(procedure, { ...run, proved: { ...run.proved, registry: true } });
+  if (differs.length > 0) return { ...ended(procedure, run, 'failed', 'differs'), differs, notKnown: [] };
+  // Where it was said neither by the procedure nor by anybody which wheels these are, it is all that the car holds.
+  const asked = wheels.length > 0 ? wheels : entries.map(({ wheel }) => wheel);
+  const notKnown = asked.filter((wheel) => held(wheel) !== undefined && wantedId(run, wheel) === undefined);
+  if (wheels.length === 0 || notKnown.length > 0) return { ...noted(run, 'not-known'), notKnown };
+  return settled(procedure, { ...run, notKnown: [], proved: { ...run.proved, registry: true } });
 }
 
 export function lampSeen(procedure: Procedure, run: Run, { state }: EventOf<'lamp'>): Run {

@@ -295,12 +295,35 @@ describe('the proof', () => {
   it('is nothing where nothing was heard and nothing was expected', () => {
     const blind = procedureOf({ wheels: [], optional: [], each: [] });
     expect(runOf(blind, [...entering, off, registry(40, ids)])).toMatchObject({
-      state: 'failed',
-      all: ['differs'],
+      state: 'prove',
+      all: ['not-known'],
     });
     const expected = [at(0, 'expect', { ids: { LF: ids.LF } }), ...entering, off];
     expect(runOf(blind, [...expected, registry(40, { LF: ids.LF })]).state).toBe('done');
     expect(runOf(blind, [...expected, registry(40, { LF: ids.RF })]).differs).toEqual(['LF']);
+  });
+
+  it('neither proves nor fails where the car holds an ID and nobody knows which it should be', () => {
+    const accepted = procedureOf({ each: [{ do: 'cue', means: 'accepted' }], optional: [] });
+    const chirps = [5, 15, 25].map((t) => cue(t, 'horn 1'));
+    const begun = [...entering, ...chirps, off, at(35, 'expect', { ids: { LF: ids.LF } })];
+    const read = [...begun, registry(40, ids)];
+    expect(runOf(accepted, read)).toMatchObject({
+      state: 'prove',
+      notKnown: ['RF', 'SP'],
+      all: ['not-known'],
+    });
+    // Said meanwhile, and read again.
+    const told = [...read, at(45, 'expect', { ids: { RF: ids.RF, SP: ids.SP } })];
+    expect(runOf(accepted, told)).toMatchObject({ state: 'prove', notKnown: [] });
+    expect(runOf(accepted, [...told, registry(50, ids)])).toMatchObject({ state: 'done', notKnown: [] });
+    // What is known and differs fails all the same, and so does a wheel at which the car holds none.
+    expect(runOf(accepted, [...begun, registry(40, { ...ids, LF: ids.RF })])).toMatchObject({
+      state: 'failed',
+      differs: ['LF'],
+      all: ['differs'],
+    });
+    expect(runOf(accepted, [...begun, registry(40, { ...ids, SP: null })]).differs).toEqual(['SP']);
   });
 
   it('takes all that is asked for: a lamp that is off, and figures of every wheel', () => {
@@ -337,5 +360,88 @@ describe('the proof', () => {
     });
     expect(runOf(write, [...asked, answer('lost')])).toMatchObject({ state: 'prove', all: ['answer-lost'] });
     expect(replay(write, [...asked, answer('lost'), registry(12, ids)]).state).toBe('done');
+  });
+});
+
+describe('a slip', () => {
+  const back = (t: number, instead?: object) => at(t, 'back', { ...(instead && { instead }) });
+  const misheard = [...taught.slice(0, 7), cue(16, 'hazards 5')];
+
+  it('is taken back, after an end too, and the run goes on as if it had not been', () => {
+    expect(runOf(procedureOf(), misheard).state).toBe('expired');
+    expect(runOf(procedureOf(), [...misheard, back(20)])).toMatchObject({
+      state: 'each',
+      wheel: 'RF',
+      step: 1,
+      endedAt: undefined,
+      all: ['back'],
+    });
+  });
+
+  it('is put right at its own time, with what that notes', () => {
+    const right = [...misheard, back(20, { event: 'cue', cue: 'horn 1' })];
+    expect(runOf(procedureOf(), right)).toMatchObject({ state: 'each', wheel: 'SP', all: ['back'] });
+    expect(runOf(procedureOf(), right).since.wheel).toBe(16);
+    const refused = [...misheard, back(20, { event: 'cue', cue: 'horn 2' })];
+    expect(runOf(procedureOf(), refused)).toMatchObject({ wheel: 'RF', step: 0, all: ['back', 'refused'] });
+  });
+
+  it('leaves what falls due meanwhile due: the cue that was missed is missed', () => {
+    const missed = [...taught.slice(0, 7), at(17, 'press', { what: 'brake' }), back(44)];
+    expect(runOf(procedureOf(), missed)).toMatchObject({
+      state: 'failed',
+      endedAt: 'RF',
+      all: ['unexpected', 'back', 'no-cue'],
+    });
+  });
+
+  it('can be taken back for half a minute, one act after another, and no more once nothing is left', () => {
+    expect(runOf(procedureOf(), [...misheard, back(46)]).state).toBe('failed');
+    expect(runOf(procedureOf(), [...misheard, back(46.1)])).toMatchObject({
+      state: 'expired',
+      all: ['too-late'],
+    });
+    expect(runOf(procedureOf(), [brake, back(1), back(2)])).toMatchObject({
+      state: 'before',
+      confirmed: [],
+      all: ['back', 'too-late'],
+    });
+  });
+
+  it('of a drive keeps the speeds that were read since', () => {
+    const drive = procedureOf({ wheels: [], each: [], finish: [{ do: 'drive', leastKmh: 40, leastS: 60 }] });
+    const driven = [
+      ...entering,
+      at(10, 'speed', { kmh: 60 }),
+      cue(20, 'hazards 5'),
+      at(25, 'speed', { kmh: 0 }),
+    ];
+    expect(runOf(drive, driven).state).toBe('expired');
+    expect(runOf(drive, [...driven, back(30)])).toMatchObject({ state: 'finish', open: { droveS: 15 } });
+  });
+});
+
+describe('a cue told twice within two seconds', () => {
+  it('counts once, whatever phase the first led to, and not a moment longer', () => {
+    const first = taught.slice(0, 6);
+    expect(runOf(procedureOf(), [...first, cue(8, 'HORN  1')])).toMatchObject({
+      wheel: 'RF',
+      all: ['twice'],
+    });
+    expect(runOf(procedureOf(), [...first, cue(8.1, 'horn 1')])).toMatchObject({
+      wheel: 'SP',
+      all: ['not-heard'],
+    });
+    expect(runOf(procedureOf(), [...taught, cue(27, 'horn 1')]).all).toEqual(['twice']);
+    // What meant nothing did not count, so it is no first.
+    expect(runOf(procedureOf(), [...taught, cue(27, 'horn 9'), cue(28, 'horn 9')]).all).toEqual([
+      'unknown-cue',
+      'unknown-cue',
+    ]);
+  });
+
+  it('that refuses a wheel forgets what was heard there', () => {
+    const again = [...taught.slice(0, 5), cue(6, 'horn 2')];
+    expect(runOf(procedureOf(), again)).toMatchObject({ heard: {}, step: 0, all: ['refused'] });
   });
 });

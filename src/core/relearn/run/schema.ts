@@ -11,8 +11,8 @@ const words = z.string().max(500);
 const happening = <Name extends string, Shape extends z.core.$ZodLooseShape>(name: Name, shape: Shape) =>
   z.looseObject({ event: z.literal(name), ...shape });
 
-/** What happened at the car; without its time, as it is told by whoever is there. */
-export const happeningSchema = z.discriminatedUnion('event', [
+/** What happened at the car. */
+export const seenOrDoneSchema = z.discriminatedUnion('event', [
   happening('expect', { ids: z.partialRecord(position, id) }),
   happening('confirm', { what: words }),
   happening('set', { what: words, to: words }),
@@ -30,6 +30,12 @@ export const happeningSchema = z.discriminatedUnion('event', [
   happening('live', { wheel: position, kPa: z.number().nullable() }),
   happening('tick', {}),
   happening('stop', {}),
+]);
+
+/** The same, or that the last of it was a slip: it is taken back, with `instead` in its place where that is said. */
+export const happeningSchema = z.discriminatedUnion('event', [
+  seenOrDoneSchema,
+  happening('back', { instead: seenOrDoneSchema.optional() }),
 ]);
 
 /** The same with its time: seconds from the start of the run. A run has them in the order of `t`. */

@@ -1,5 +1,6 @@
 import type { Position } from '../../names/wheel';
 import type { Phase, Procedure, Step } from '../procedure';
+import type { RunEvent } from './event';
 
 /** Where a run stands. The last five are ends: nothing follows. */
 export const runStates = [
@@ -20,6 +21,7 @@ export type RunEnd = 'done' | 'failed' | 'expired' | 'stopped' | 'unproved';
 /** What went otherwise than the procedure has it; told with the event at which it showed. */
 export const runNotes = [
   'answer-lost',
+  'back',
   'cross-read',
   'differs',
   'early',
@@ -28,13 +30,16 @@ export const runNotes = [
   'lamp-on',
   'no-cue',
   'not-heard',
+  'not-known',
   'not-optional',
   'refused',
   'refused-by-car',
   'silent',
+  'too-late',
   'too-long',
   'too-short',
   'too-slow',
+  'twice',
   'unexpected',
   'unknown-cue',
   'wheels-open',
@@ -68,6 +73,12 @@ export interface Run {
   because: readonly RunNote[];
   /** Where the car holds something else than it should. */
   differs: readonly Position[];
+  /** Where the car holds an ID, and nobody knows which it should be: by its last reading, and what was said since. */
+  notKnown: readonly Position[];
+  /** The last cue that counted. */
+  lastCue: { cue: string; t: number } | undefined;
+  /** All that happened as it counts now, in its order: without what was taken back, and without mere ticks. */
+  told: readonly RunEvent[];
   /** Of the last event. */
   notes: readonly RunNote[];
 }
@@ -110,6 +121,9 @@ export const begin = (procedure: Procedure): Run =>
     endedAt: undefined,
     because: [],
     differs: [],
+    notKnown: [],
+    lastCue: undefined,
+    told: [],
     notes: [],
   });
 
@@ -176,8 +190,13 @@ export const stepDone = (procedure: Procedure, run: Run): Run =>
 export const wheelDone = (procedure: Procedure, run: Run): Run =>
   settle(procedure, { ...startedOver(run), step: procedure.each.length });
 
-/** The present wheel from its first step; its clock goes on. */
-export const wheelAgain = (run: Run): Run => ({ ...startedOver(run), step: 0 });
+/** The present wheel from its first step, with nothing heard there; its clock goes on. */
+export function wheelAgain(procedure: Procedure, run: Run): Run {
+  const heard = { ...run.heard };
+  const wheel = presentWheel(procedure, run);
+  if (wheel) delete heard[wheel];
+  return { ...startedOver(run), step: 0, heard };
+}
 
 /** The present wheel is done, and no other comes. */
 export const wheelsDone = (procedure: Procedure, run: Run): Run => enter(procedure, run, 'finish');
@@ -189,7 +208,7 @@ export const ended = (procedure: Procedure, run: Run, state: RunEnd, ...notes: r
   ...noted(run, ...notes),
   state,
   endedAt: presentWheel(procedure, run),
-  because: [...run.notes, ...notes],
+  because: notes,
 });
 
 export const isConfirmed = ({ before }: Procedure, { confirmed }: Run): boolean =>

@@ -31,6 +31,7 @@ export const noteWords: Record<RunNote, { means: string; next: string }> = {
     means: 'The car was asked and its answer never came.',
     next: 'It may hold the IDs or not. Only reading it can tell.',
   },
+  back: { means: 'The last act was taken back.', next: '' },
   'cross-read': {
     means: 'More than one sensor answered.',
     next: 'Move other wheels half a metre away, hold the antenna to this valve, wake it again.',
@@ -60,6 +61,10 @@ export const noteWords: Record<RunNote, { means: string; next: string }> = {
     means: 'The car took this wheel, but nobody heard which sensor it has.',
     next: 'Reading the car will tell; wake this wheel again when you are done.',
   },
+  'not-known': {
+    means: 'The car was read, but nobody knows which IDs it should hold.',
+    next: 'Wake those sensors or type their IDs, then read the car again.',
+  },
   'not-optional': { means: 'This wheel cannot be left out.', next: 'Teach it, or take another method.' },
   refused: {
     means: 'The car did not take this wheel.',
@@ -73,12 +78,17 @@ export const noteWords: Record<RunNote, { means: string; next: string }> = {
     means: 'Nothing answered at this wheel.',
     next: 'Move the antenna to the valve, roll the wheel a quarter turn, change the trigger. If the wheel before answered, it is this sensor.',
   },
+  'too-late': {
+    means: 'Too late to take anything back.',
+    next: 'Only what was told in the last half minute can be.',
+  },
   'too-long': { means: 'Held too long.', next: 'Step back and hold it again, letting go in time.' },
   'too-short': { means: 'Let go too soon.', next: 'Hold it again, until the clock turns.' },
   'too-slow': {
     means: 'Too slow: the first presses no longer count.',
     next: 'Press all of them again, faster.',
   },
+  twice: { means: 'The same cue twice within two seconds counts once.', next: '' },
   unexpected: { means: 'The procedure does not ask for this now.', next: 'Do what stands above.' },
   'unknown-cue': {
     means: 'This cue means nothing here by the procedure on file.',

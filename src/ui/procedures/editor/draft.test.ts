@@ -7,7 +7,11 @@ describe('a procedure while it is written', () => {
     const missing = wrongIn(emptyDraft).map(({ path }) => path);
     expect(missing).toEqual(expect.arrayContaining(['name', 'title']));
     expect(new Set(wrongIn(emptyDraft).map(({ message }) => message))).toEqual(new Set(['fill this in']));
-    const named = withAt(withAt(emptyDraft, ['name'], 'mine'), ['title'], 'Mine');
+    const written = withAt(withAt(emptyDraft, ['name'], 'mine'), ['title'], 'Mine');
+    expect(wrongIn(written)).toEqual([
+      { path: 'wheels', message: expect.stringMatching(/no step/) as string },
+    ]);
+    const named = withAt(written, ['each'], [{ do: 'wake' }]);
     expect(wrongIn(named)).toEqual([]);
     expect(procedureFrom(named)).toMatchObject({ name: 'mine', proof: ['registry'] });
     const least = withAt(named, ['enter'], [{ do: 'hold', what: 'button', leastS: 9, mostS: 3 }]);

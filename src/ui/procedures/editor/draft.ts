@@ -52,7 +52,7 @@ export interface Wrong {
 
 export function wrongIn(draft: Draft): Wrong[] {
   const parsed = procedureSchema.safeParse(draft);
-  if (parsed.success) return problemsOf(parsed.data);
+  if (parsed.success) return problemsOf(parsed.data, new Date());
   return parsed.error.issues.map(({ path, code }) => ({
     path: path.map(String).join('.'),
     message: code === 'too_big' ? 'this is more than it can be' : 'fill this in',
@@ -61,7 +61,7 @@ export function wrongIn(draft: Draft): Wrong[] {
 
 /** The procedure, once nothing is wrong with it. */
 export function procedureFrom(draft: Draft): Procedure | undefined {
-  const read = readProcedure(draft);
+  const read = readProcedure(draft, new Date());
   return read.ok ? read.procedure : undefined;
 }
 

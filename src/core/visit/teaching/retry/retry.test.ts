@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { retryOf, whatItMustBe } from '.';
 import type { Procedure } from '../../../relearn/procedure';
-import { sensibleProcedureSchema } from '../../../relearn/procedure/problems';
+import { problemsOf } from '../../../relearn/procedure/problems';
 import { procedureSchema } from '../../../relearn/procedure/schema';
 import { replay, type RunEvent } from '../../../relearn/run';
 import { eventSchema } from '../../../relearn/run/schema';
@@ -43,8 +43,13 @@ describe('still flagged', () => {
 
   it('is a procedure that makes sense, and is run like any other', () => {
     const first = retryOf(procedure, lit);
-    expect(sensibleProcedureSchema.safeParse(first).success).toBe(true);
     if (!first) throw new Error('there is a first retry');
+    // It is the end of another, and no file: the wheels were taught before it, and it says how often it was tried.
+    expect(problemsOf(procedureSchema.parse(first), new Date()).map(({ path }) => path)).toEqual([
+      'retry',
+      'wheels',
+      'method',
+    ]);
     const events = [
       at(0, 'expect', { ids: { LF: '4B07C2D1' } }),
       at(60, 'set', { what: 'ignition', to: 'off' }),
