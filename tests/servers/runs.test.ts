@@ -242,6 +242,38 @@ describe('a slip', () => {
   });
 });
 
+describe('a car that was taught by chirps alone', () => {
+  it('holds what nobody knows until its sensors are woken in the proof: it has not failed meanwhile', async () => {
+    await boss.post('/api/procedures', [
+      {
+        format: 'hacienda.procedure/1',
+        name: 'chirps-alone',
+        title: 'Chirps alone',
+        method: 'tool',
+        wheels: ['LF'],
+        each: [{ do: 'cue', means: 'accepted' }],
+        proof: ['registry'],
+        cues: [{ cue: 'horn 1', means: 'accepted', during: 'each' }],
+      },
+    ]);
+    const run = await begin(await jobOf('SIE 218'), 'chirps-alone');
+    await say(run, { event: 'cue', cue: 'horn 1' });
+    const entries = [{ wheel: 'LF' as const, id: '90FFE0A1' }];
+    const read = await say(run, { event: 'registry', entries });
+    expect(stands(read)).toMatchObject({ state: 'prove', notKnown: ['LF'], notes: ['not-known'] });
+    const woken = await ines.post<RunView>(`/api/runs/${run}/wake`, {
+      key: newKey(),
+      wheel: 'LF',
+      trigger: 'pulsed',
+    });
+    const { expected } = stands(woken);
+    expect(expected.LF).toMatch(/^[0-9A-F]{8}$/);
+    expect(stands(woken)).toMatchObject({ state: 'prove', notKnown: [] });
+    const right = [{ wheel: 'LF' as const, id: expected.LF ?? null }];
+    expect(stands(await say(run, { event: 'registry', entries: right })).state).toBe('done');
+  });
+});
+
 describe('one car, one relearn', () => {
   it('a second one is refused with who is at it, and the same start again is the same run', async () => {
     const job = await jobOf('KUR 982');

@@ -40,6 +40,12 @@ export class RelearnPage {
     await this.does(new RegExp(`^(\\d ?)?${cue}`));
   }
 
+  /** The car says this, and it ends the run: held for a second, so that no slip does that. */
+  async hearsTheEnd(cue: string): Promise<void> {
+    await expect(this.page.getByText('Simulated car:').locator('b')).toHaveText(cue, { timeout: 15_000 });
+    await this.page.getByRole('button', { name: new RegExp(`^(\\d ?)?${cue}`) }).click({ delay: 1200 });
+  }
+
   /** Confirms all that must hold before, one by one, by a tap or however it is told. */
   async makesReady(confirm = (move: Locator): Promise<void> => move.click()): Promise<void> {
     const { page } = this;

@@ -38,7 +38,10 @@ async function going(key: string, told: string): Promise<Result<{ view: RunView;
   return hasEnded(run) ? runEnded() : success({ view: view.value, run });
 }
 
-/** Wakes the sensor at a wheel. Problems: those of the tool and of `tellRun`, `run-ended`. */
+/**
+ * Wakes the sensor at a wheel whose turn it is, or, in the proof, at one of which nobody knows what the car should hold.
+ * Problems: those of the tool and of `tellRun`, `run-ended`.
+ */
 export async function wakeInRun(
   key: string,
   asked: { key: string; wheel: Position; trigger: Seen<'activation'>['trigger'] },
@@ -50,6 +53,16 @@ export async function wakeInRun(
   const observed = await wakeAt(found.value.view.jobId, asked, who);
   if (!observed.ok) return observed;
   const ids = observed.value.replies.map(({ id }) => id);
+  if (found.value.run.state === 'prove') {
+    // Its turn is over: what answers there now is what the car should hold, if it is one sensor alone.
+    const [id, another] = ids;
+    const known = id !== undefined && another === undefined ? { [asked.wheel]: id } : {};
+    return tellRun(
+      key,
+      [{ ...now(asked.key, { event: 'expect', ids: known }), observed: observed.value }],
+      who,
+    );
+  }
   const heard = now(asked.key, { event: 'heard', wheel: asked.wheel, ids });
   return tellRun(key, [{ ...heard, observed: observed.value }], who);
 }

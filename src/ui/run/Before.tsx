@@ -89,7 +89,7 @@ function Expected({ on: { procedure, run, view, tell } }: { on: RunOnScreen }) {
   );
 }
 
-function ExpectedId({
+export function ExpectedId({
   wheel,
   id,
   digits,

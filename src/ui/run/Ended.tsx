@@ -1,15 +1,17 @@
 import { letsAirOut } from '../../core/relearn/procedure/demands';
 import { proofWords } from '../../core/relearn/procedure/words';
 import { retriesOf, retryOf, whatItMustBe } from '../../core/visit/teaching/retry';
-import { differsWords, nextAfter, noteWords, stateWords } from '../../core/relearn/run/words';
+import { differsWords, endedWords, nextAfter, noteWords, stateWords } from '../../core/relearn/run/words';
 import { Button } from '../kit/Button';
 import { Notice } from '../kit/Notice';
 import styles from './Run.module.css';
+import { TakeBack } from './TakeBack';
 import type { RunOnScreen } from './use-run';
 import { useStart } from './use-start';
 
 /** How it ended, what that means, and what to do next. */
-export function Ended({ on: { procedure, run, view, settled } }: { on: RunOnScreen }) {
+export function Ended({ on }: { on: RunOnScreen }) {
+  const { procedure, run, view, settled } = on;
   const { starting, problem, start } = useStart(view.jobId, settled);
   const done = run.state === 'done';
   const retry = retryOf(procedure, run);
@@ -32,6 +34,8 @@ export function Ended({ on: { procedure, run, view, settled } }: { on: RunOnScre
         <p key={note}>{noteWords[note].means}</p>
       ))}
       {differsWords(run) && <p>{differsWords(run)}</p>}
+      {endedWords(run) && <p>{endedWords(run)}</p>}
+      <TakeBack on={on} />
       {retry && (
         <p>
           The car may not have heard its sensors yet. Before anything is taken apart: wait, ignition off and

@@ -4,11 +4,12 @@ import { proofWords } from '../../core/relearn/procedure/words';
 import { openProof, provedWheels, wantedId } from '../../core/relearn/run';
 import { groupedId } from '../../core/names/sensor-id';
 import { parse, pressure, type Notation } from '../../core/measure/units';
-import { inWalkingOrder, positionName, type Position } from '../../core/names/wheel';
+import { inWalkingOrder, listWheels, positionName, type Position } from '../../core/names/wheel';
 import { Button } from '../kit/Button';
 import { Field } from '../kit/Field';
 import { optionsFrom } from '../kit/options';
 import { IdField } from '../parts/IdField';
+import { ExpectedId } from './Before';
 import styles from './Run.module.css';
 import type { RunOnScreen } from './use-run';
 
@@ -40,17 +41,10 @@ function Registry({ on }: { on: RunOnScreen }) {
   return (
     <section className={styles.proof}>
       <h3>What the car holds</h3>
-      {missing.length > 0 && (
-        <p>
-          Nobody heard what it should hold at {missing.join(', ')}; the proof will fail there. Wake those
-          wheels first if you can.
-        </p>
-      )}
+      {missing.length > 0 && <Missing on={on} wheels={missing} />}
       {view.devices.lead && (
         <Button
-          weight="main"
-          data-main
-          className={styles.main}
+          {...(missing.length === 0 && { weight: 'main', 'data-main': true, className: styles.main })}
           busy={busy}
           onClick={() => void act('Reading the car…', 'readInRun', { what: 'registry' })}
         >
@@ -102,6 +96,49 @@ function Registry({ on }: { on: RunOnScreen }) {
           );
         })}
       </dl>
+    </section>
+  );
+}
+
+/** Wheels of which nobody knows what the car should hold there: its sensor is woken now, or its ID typed. */
+function Missing({
+  on: { view, act, busy, tell },
+  wheels,
+}: {
+  on: RunOnScreen;
+  wheels: readonly Position[];
+}) {
+  const [woken, setWoken] = useState<readonly Position[]>([]);
+  return (
+    <section className={styles.missing}>
+      <h3>Not known what it should hold: {listWheels(wheels)}</h3>
+      <p>
+        Nobody heard these sensors. Wake them now or type their IDs; until then reading the car proves
+        nothing.
+      </p>
+      {wheels.map((wheel) => (
+        <div key={wheel} className={styles.inline}>
+          {view.devices.tool && (
+            <Button
+              busy={busy}
+              onClick={() =>
+                void act(`Waking ${wheel}…`, 'wakeInRun', { wheel, trigger: 'pulsed' }).then(
+                  (isDone) => isDone && setWoken((before) => [...before, wheel]),
+                )
+              }
+            >
+              Wake {wheel}
+            </Button>
+          )}
+          <ExpectedId
+            wheel={wheel}
+            id={undefined}
+            digits={view.idDigits}
+            onId={(id) => tell({ event: 'expect', ids: { [wheel]: id } })}
+          />
+          {woken.includes(wheel) && <p role="status">Nothing answered at {wheel}, or more than one did.</p>}
+        </div>
+      ))}
     </section>
   );
 }

@@ -12,8 +12,6 @@ import { Button } from '../kit/Button';
 import { Dialog } from '../kit/Dialog';
 import { Notice } from '../kit/Notice';
 import { Before } from './Before';
-import { CarPlan } from './CarPlan';
-import { LimitClocks } from './Clock';
 import { Legend } from './Cues';
 import { Ended } from './Ended';
 import { FlagDialog } from './FlagDialog';
@@ -21,10 +19,12 @@ import { PracticeCar } from './PracticeCar';
 import { Prove } from './Prove';
 import styles from './Run.module.css';
 import { OpenStep } from './steps';
-import { useAloud } from './use-aloud';
+import { TakeBack } from './TakeBack';
+import { useAloud, type Aloud } from './use-aloud';
 import { useRun, type RunOnScreen } from './use-run';
 import { useRunKeys } from './use-run-keys';
 import { useScreenKeptOn } from './use-screen-kept-on';
+import { Where } from './Where';
 
 /** A relearn, full screen: one step large, what the car can say, and the wheel to go to. */
 export function Run({
@@ -47,19 +47,18 @@ export function Run({
   useRunKeys(main);
   return (
     <main ref={main} className={styles.run} data-state={run.state}>
-      <Head on={on} aloud={aloud} />
+      <Head on={on} aloud={aloud} person={person} />
+      <Where procedure={procedure} run={run} />
       <section className={styles.step} aria-label="What to do now">
         <Progress on={on} />
         <LastNotes on={on} />
         {run.state === 'before' && <Before on={on} units={units} />}
         {phaseOf(run) && <OpenStep on={on} />}
         {run.state === 'prove' && <Prove on={on} units={units} />}
-        {ended && <Ended on={on} />}
+        {ended ? <Ended on={on} /> : <TakeBack on={on} />}
         <Connection on={on} />
       </section>
       <aside className={styles.side}>
-        <LimitClocks procedure={procedure} run={run} />
-        <CarPlan procedure={procedure} run={run} />
         <Legend procedure={procedure} run={run} />
         {view.devices.practice && !ended && <PracticeCar runKey={view.key} aloud={aloud} />}
         <Button weight="quiet" onClick={() => setFlagging(true)}>
@@ -74,7 +73,15 @@ export function Run({
   );
 }
 
-function Head({ on: { view, run, tell }, aloud }: { on: RunOnScreen; aloud: ReturnType<typeof useAloud> }) {
+function Head({
+  on: { view, run, tell },
+  aloud,
+  person,
+}: {
+  on: RunOnScreen;
+  aloud: Aloud;
+  person: Pick<Person, 'name'>;
+}) {
   const [stopping, setStopping] = useState(false);
   const { vehicle, jobNumber, jobId, procedure } = view;
   return (
@@ -97,6 +104,11 @@ function Head({ on: { view, run, tell }, aloud }: { on: RunOnScreen; aloud: Retu
       {!hasEnded(run) && <Button onClick={() => setStopping(true)}>Stop</Button>}
       {stopping && (
         <Dialog title="Stop this relearn?" onClose={() => setStopping(false)}>
+          {view.by !== person.name && (
+            <p>
+              <b>{view.by} began it</b> and may stand at a wheel: ask first.
+            </p>
+          )}
           <p>
             What was done so far stays on record. The car may be left half taught: read it, or start again.
           </p>
@@ -108,7 +120,7 @@ function Head({ on: { view, run, tell }, aloud }: { on: RunOnScreen; aloud: Retu
                 setStopping(false);
               }}
             >
-              Stop it
+              {view.by === person.name ? 'Stop it' : `Stop ${view.by}’s relearn`}
             </Button>
             <Button onClick={() => setStopping(false)}>Go on</Button>
           </div>

@@ -14,7 +14,11 @@ export function useRunKeys(main: RefObject<HTMLElement | null>): void {
       const button = wanted && main.current?.querySelector<HTMLButtonElement>(wanted);
       if (!button || button.disabled) return;
       event.preventDefault();
-      button.click();
+      if (button.dataset.held === undefined) return button.click();
+      // What is held by a finger is held by its key.
+      button.dispatchEvent(new PointerEvent('pointerdown', { bubbles: true }));
+      const letGo = () => button.dispatchEvent(new PointerEvent('pointerup', { bubbles: true }));
+      window.addEventListener('keyup', letGo, { once: true });
     };
     window.addEventListener('keydown', listen);
     return () => window.removeEventListener('keydown', listen);

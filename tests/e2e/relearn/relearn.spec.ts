@@ -169,9 +169,10 @@ test.describe('each of the seven methods, once to its proved end', () => {
       await at.hears('horn once');
     }
     await at.does('Magnet held at LR');
-    await at.hears('hazards 3 times');
+    await at.hearsTheEnd('hazards 3 times');
     await at.state('failed');
     await expect(page.getByText('look at the sensor at LR')).toBeVisible();
+    await expect(page.getByText(/^Told after .* at LR: hazards 3 times/)).toBeVisible();
   });
 
   test('sending the IDs: one answer is lost, and the read-back alone decides', async ({ page }) => {
@@ -300,8 +301,13 @@ test.describe('what goes wrong is said as what it means', () => {
     await expect(page.getByText('Simulated car:').locator('b')).toHaveText('horn 3 times', {
       timeout: 20_000,
     });
+    // A slip of the finger ends nothing: it is held for a second.
     await key('3');
+    await expect(page.getByRole('button', { name: /^3?horn 3 times/ })).toHaveAttribute('data-held', 'false');
+    await at.state('each');
+    await page.keyboard.down('3');
     await at.state('expired');
+    await page.keyboard.up('3');
     await expect(page.getByText('It ran out at LF')).toBeVisible();
   });
 
@@ -321,6 +327,43 @@ test.describe('what goes wrong is said as what it means', () => {
     await expect(page.getByText('Seen: the car holds the right ID')).toBeVisible();
     await at.does('goes off');
     await at.state('done');
+  });
+
+  test('a misheard end is put right by whoever sees it, and a cue for a sensor nobody woke is asked about', async ({
+    page,
+    browser,
+  }) => {
+    const at = new RelearnPage(page);
+    await at.start('KUR 417', 'Hazards three times');
+    await entersVela(at);
+    await at.hears('horn twice');
+    await at.state('each');
+    await at.does(/horn once/);
+    await expect(page.getByRole('dialog', { name: 'Nobody has woken LF' })).toBeVisible();
+    await at.does('No, wake it first', 'Wake LF');
+    await expect(page.getByRole('heading', { level: 2 })).toContainText('Wait for horn once');
+    await expect(page.getByRole('button', { name: /^2?horn twice/ })).toBeEnabled();
+    // A tap is not enough, and is told so by the button itself.
+    await at.does(/horn twice/);
+    await at.state('each');
+    await page.getByRole('button', { name: /^2?horn twice/ }).click({ delay: 1200 });
+    await at.state('failed');
+
+    const phone = await signedIn(browser, 'manager', {
+      viewport: { width: 390, height: 844 },
+      hasTouch: true,
+    });
+    await phone.goto(page.url());
+    await expect(phone.locator('astro-island[ssr]')).toHaveCount(0);
+    await phone.getByRole('button', { name: 'It was horn once' }).tap();
+    await at.state('each');
+    await expect(page.getByText('RF, right front: wheel 2 of 4')).toBeVisible();
+    await expect(page.getByText('The last act was taken back.')).toBeVisible();
+    await phone.getByRole('button', { name: 'Take back: horn once' }).tap();
+    await expect(page.getByText('LF, left front: wheel 1 of 4. Step 2 of 2')).toBeVisible();
+    await phone.context().close();
+    await at.does('Stop', 'Stop it');
+    await at.state('stopped');
   });
 
   test('a run that is nowhere', async ({ page }) => {

@@ -1,7 +1,7 @@
 import type { Procedure } from '../procedure';
 import type { EventOf, RunEvent } from './event';
 import { happens } from './happens';
-import { begin, noted, type Run } from './state';
+import { begin, hasEnded, noted, type Run } from './state';
 import { slackS, timePasses } from './time';
 
 /** The state of a run after its events: nothing else decides what that is. */
@@ -15,7 +15,13 @@ export const replay = (procedure: Procedure, events: readonly RunEvent[]): Run =
 export function advance(procedure: Procedure, before: Run, event: RunEvent): Run {
   if (event.event === 'back') return takenBack(procedure, before, event);
   const run = happens(procedure, before, event);
-  return event.event === 'tick' ? run : { ...run, told: [...run.told, { ...event, t: run.clock }] };
+  const told = { ...event, t: run.clock };
+  const ends = hasEnded(run) && !run.notes.includes('ended');
+  return {
+    ...run,
+    ...(ends && { endedBy: told }),
+    told: event.event === 'tick' ? run.told : [...run.told, told],
+  };
 }
 
 /** The last act can be taken back for so long, s. */

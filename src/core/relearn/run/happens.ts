@@ -108,7 +108,7 @@ function cueHeard(procedure: Procedure, run: Run, { cue }: EventOf<'cue'>): Run 
 }
 
 /** A car does not say the same twice so soon: two people, or a thumb that jumped. */
-const isSecondTap = ({ lastCue, clock }: Run, cue: string): boolean =>
+export const isSecondTap = ({ lastCue, clock }: Pick<Run, 'lastCue' | 'clock'>, cue: string): boolean =>
   lastCue !== undefined &&
   clock - lastCue.t <= doubleTapS + slackS &&
   canonicalCue(lastCue.cue) === canonicalCue(cue);

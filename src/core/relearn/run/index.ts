@@ -4,6 +4,7 @@
  */
 export { advance, lastAct, replay } from './advance';
 export { limitClocks, limitNames, stepClock, type RunClock } from './clock';
+export { isSecondTap } from './happens';
 export type { EventOf, Happening, RunEvent, RunRecord } from './event';
 export { openProof, provedWheels, wantedId } from './proof';
 export {

@@ -69,6 +69,8 @@ export interface Run {
   proved: { registry: boolean; lamp: boolean; live: readonly Position[] };
   /** The wheel at which the run ended, where it ended at one. */
   endedAt: Position | undefined;
+  /** What ended it; undefined where time did, and while it goes on. */
+  endedBy: RunEvent | undefined;
   /** What was noted when it ended. */
   because: readonly RunNote[];
   /** Where the car holds something else than it should. */
@@ -119,6 +121,7 @@ export const begin = (procedure: Procedure): Run =>
     skipped: [],
     proved: { registry: false, lamp: false, live: [] },
     endedAt: undefined,
+    endedBy: undefined,
     because: [],
     differs: [],
     notKnown: [],

@@ -1,5 +1,8 @@
+import { groupedId } from '../../names/sensor-id';
 import { listWheels } from '../../names/wheel';
 import type { Procedure } from '../procedure';
+import { conditionWords, cueWords, meaningWords, phraseOf, secondsWords } from '../procedure/words';
+import type { Happening } from './event';
 import type { limitNames } from './clock';
 import type { Run, RunEnd, RunNote, RunState } from './state';
 
@@ -24,6 +27,47 @@ export const limitWords: Record<(typeof limitNames)[number], string> = {
   wheel: 'for this wheel',
   total: 'in all',
 };
+
+/** What somebody told, as it stands beside the way to take it back: "horn twice", "nothing answered at LF". */
+export function eventWords(event: Happening): string {
+  switch (event.event) {
+    case 'confirm':
+      return conditionWords(event.what);
+    case 'set':
+      return `${phraseOf(event.what)} ${event.to}`;
+    case 'press':
+      return `${phraseOf(event.what)} pressed`;
+    case 'release':
+      return `${phraseOf(event.what)} let go`;
+    case 'chosen':
+      return event.path.join(' › ');
+    case 'cue':
+      return cueWords(event.cue);
+    case 'heard':
+      return event.ids.length === 0
+        ? `nothing answered at ${event.wheel}`
+        : `${event.ids.map(groupedId).join(' and ')} heard at ${event.wheel}`;
+    case 'taught':
+      return `${event.wheel} done`;
+    case 'skip':
+      return `${event.wheel} left out`;
+    case 'answer':
+      return { yes: 'the car took the IDs', no: 'the car refused', lost: 'no answer came' }[event.answer];
+    case 'registry':
+      return 'what the car holds';
+    case 'lamp':
+      return `lamp ${event.state}`;
+    case 'live':
+      return `the pressure at ${event.wheel}`;
+    case 'stop':
+      return 'stopped';
+    case 'expect':
+    case 'speed':
+    case 'tick':
+    case 'back':
+      return event.event;
+  }
+}
 
 /** What a note means, and what to do about it; nothing where that goes without saying. */
 export const noteWords: Record<RunNote, { means: string; next: string }> = {
@@ -86,7 +130,7 @@ export const noteWords: Record<RunNote, { means: string; next: string }> = {
   'too-short': { means: 'Let go too soon.', next: 'Hold it again, until the clock turns.' },
   'too-slow': {
     means: 'Too slow: the first presses no longer count.',
-    next: 'Press all of them again, faster.',
+    next: 'Press on, faster: the counter says how many still count.',
   },
   twice: { means: 'The same cue twice within two seconds counts once.', next: '' },
   unexpected: { means: 'The procedure does not ask for this now.', next: 'Do what stands above.' },
@@ -100,7 +144,7 @@ export const noteWords: Record<RunNote, { means: string; next: string }> = {
   },
   'wrong-wheel': {
     means: 'That is another wheel than the one whose turn it is.',
-    next: 'Go to the wheel on the plan.',
+    next: 'Go to the wheel that is marked above.',
   },
 };
 
@@ -132,6 +176,14 @@ const another = (method: Procedure['method']): string[] =>
   method === 'write'
     ? ['Take another method if it fails again.']
     : ['Take another method if it fails again: sending the IDs over the lead does not need the car’s help.'];
+
+/** The cue that ended it, when and at which wheel: what is read of it may have been a slip. */
+export function endedWords({ endedBy, endedAt, state }: Run): string | undefined {
+  if (endedBy?.event !== 'cue') return undefined;
+  const where = endedAt ? ` at ${endedAt}` : '';
+  const meaning = state === 'failed' || state === 'expired' ? `: ${meaningWords[state]}` : '';
+  return `Told after ${secondsWords(Math.round(endedBy.t))}${where}: ${cueWords(endedBy.cue)}${meaning}.`;
+}
 
 /** Where the car holds something else than it should. */
 export const differsWords = ({ differs }: Run): string | undefined =>

@@ -9,10 +9,11 @@ import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Select } from '../../kit/Field';
 import { Before } from '../../run/Before';
-import { CarPlan } from '../../run/CarPlan';
 import { Legend } from '../../run/Cues';
 import { Prove } from '../../run/Prove';
 import { OpenStep } from '../../run/steps';
+import { TakeBack } from '../../run/TakeBack';
+import { Where } from '../../run/Where';
 import styles from './Editor.module.css';
 import { useDryRun } from './use-dry-run';
 
@@ -52,6 +53,7 @@ function Try({ procedure, jobId, onAgain }: { procedure: Procedure; jobId: strin
   const ended = hasEnded(run);
   return (
     <div className={styles.dry}>
+      <Where procedure={procedure} run={run} />
       <div>
         {run.notes.map((note) => (
           <p key={note}>
@@ -70,12 +72,12 @@ function Try({ procedure, jobId, onAgain }: { procedure: Procedure; jobId: strin
             </Button>
           </>
         )}
+        <TakeBack on={on} />
       </div>
       <div>
         <p role="status">
           Simulated car: {said.length > 0 ? <b>{said.map(cueWords).join(', ')}</b> : 'says nothing yet.'}
         </p>
-        <CarPlan procedure={procedure} run={run} />
         <Legend procedure={procedure} run={run} />
         <ol className={styles.log} aria-label="What happened">
           {events.map(({ t, event }, place) => (

@@ -59,7 +59,9 @@ export function useDryRun(
     const wheel = walkingOrder.find((one) => 'wheel' in body && body.wheel === one);
     if (name === 'wakeInRun' && wheel) {
       const woken = await bay({ do: 'wake', wheel });
-      if (woken) note([{ event: 'heard', wheel, ids: woken.ids }]);
+      const [id, another] = woken?.ids ?? [];
+      if (woken && run.state !== 'prove') note([{ event: 'heard', wheel, ids: woken.ids }]);
+      else if (id !== undefined && another === undefined) note([{ event: 'expect', ids: { [wheel]: id } }]);
     } else {
       const read = await bay({ do: 'read' });
       if (read) note([{ event: 'registry', entries: read.entries }]);
