@@ -2,6 +2,7 @@ import type { Result } from '../core/result';
 import {
   unknownAddress,
   unknownCustomer,
+  unknownFlag,
   unknownFollowUp,
   unknownGauge,
   unknownJob,
@@ -24,5 +25,6 @@ export const missing = {
   'follow-up': unknownFollowUp,
   token: unknownToken,
   address: unknownAddress,
+  flag: unknownFlag,
 } as const satisfies Record<string, () => Result<never>>;
 export type Named = keyof typeof missing;

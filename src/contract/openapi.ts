@@ -5,7 +5,7 @@ import {
   type ZodOpenApiPathsObject,
   type ZodOpenApiResponseObject,
 } from 'zod-openapi';
-import { assessmentSchema, findingSchema } from '../core/judgement/assessment/schema';
+import { assessmentSchema, findingCodeSchema, findingSchema } from '../core/judgement/assessment/schema';
 import {
   carWriteSchema,
   climateSchema,
@@ -37,7 +37,9 @@ import type { ProblemCode } from '../core/result';
 import { contracts, problemSchema, statusOf, type Contract } from '.';
 import { apiTokenSchema, toldAddressSchema } from './doors';
 import { tableSchema } from './figures';
-import { runViewSchema } from './relearn';
+import { pairedDeviceSchema } from './people';
+import { flagSchema, runViewSchema } from './relearn';
+import { storedProcedureSchema } from './shop';
 import { experienceSchema, moveSchema, visitSchema } from './visit';
 
 /** The published description of the API, made from the contracts: OpenAPI 3.1. */
@@ -73,7 +75,11 @@ const named = {
   Gauge: instrumentSchema,
   Assessment: assessmentSchema,
   Finding: findingSchema,
+  FindingCode: findingCodeSchema,
+  PairedDevice: pairedDeviceSchema,
   Procedure: procedureSchema,
+  StoredProcedure: storedProcedureSchema,
+  ProcedureFlag: flagSchema,
   Step: stepSchema,
   SeenOrDone: seenOrDoneSchema,
   Happening: happeningSchema,

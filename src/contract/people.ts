@@ -15,7 +15,7 @@ const role = z.enum(roles);
 const signedIn = z.object({ name: z.string(), role, awaitsCode: z.boolean() });
 /** Of six digits, or one that was written down. */
 const code = z.string().trim().min(6).max(40);
-const pairedDeviceSchema = z.object({
+export const pairedDeviceSchema = z.object({
   id: z.uuid(),
   name: z.string(),
   pairedAt: z.string(),

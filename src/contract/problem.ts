@@ -60,6 +60,7 @@ export const statusOf: Record<ProblemCode, number> = {
   'unknown-token': 404,
   'unknown-shop': 404,
   'unknown-address': 404,
+  'unknown-flag': 404,
   'unknown-customer': 404,
   'unknown-part': badRequest,
   'unknown-person': 404,

@@ -253,6 +253,8 @@ export const unknownWrite = () =>
 // A relearn that is led through.
 export const unknownRun = () =>
   failure('unknown-run', 'There is no such relearn here. Go back to the job and start it there.');
+export const unknownFlag = () =>
+  failure('unknown-flag', 'This is not among what was found wrong with procedures. Look at the list again.');
 export const unknownProcedure = () =>
   failure('unknown-procedure', 'This procedure is not on file any more. Choose one from the list.');
 export const runUnderWay = (by: string) =>

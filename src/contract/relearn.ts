@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { triggers } from '../core/names/kinds';
 import { relearnMethods } from '../core/relearn/method';
-import { procedureSchema } from '../core/relearn/procedure/schema';
+import { cueSchema, procedureSchema } from '../core/relearn/procedure/schema';
 import { eventSchema, happeningSchema } from '../core/relearn/run/schema';
 import { walkingOrder } from '../core/names/wheel';
 import { devicesAtHandSchema, key, ofBay, ofLead, ofOpenJob, type Contract } from './contract';
@@ -37,6 +37,22 @@ const toldSchema = z.object({
   happening: happeningSchema,
 });
 export type Told = z.infer<typeof toldSchema>;
+
+const proposedCueSchema = cueSchema.pick({ cue: true, during: true, means: true }).strip();
+
+export const flagSchema = z.object({
+  key,
+  name: z.string(),
+  version: z.int().nullable(),
+  runKey: key,
+  at: z.string(),
+  by: z.string(),
+  step: z.string(),
+  instead: z.string(),
+  proposes: proposedCueSchema.nullable(),
+  /** What was said to it: by whom, and as which version it was taken; null: it was left. */
+  answer: z.object({ by: z.string(), at: z.string(), takenAs: z.int().nullable() }).optional(),
+});
 
 const ofRun = [...ofOpenJob, 'unknown-run', 'run-ended', 'run-too-long'] as const;
 
@@ -118,7 +134,12 @@ export const relearnContracts = {
     notes: 'nothing',
     of: 'run',
     summary: 'Says that a procedure is wrong for a car, and what the car did instead',
-    body: z.object({ key, instead: z.string().trim().min(3).max(500) }),
+    body: z.object({
+      key,
+      instead: z.string().trim().min(3).max(500),
+      /** A cue it lacks, where somebody knows what the car means by it. */
+      proposes: proposedCueSchema.optional(),
+    }),
     answer: z.null(),
     problems: ['unknown-run', 'not-allowed', 'key-in-use'],
   },
@@ -127,19 +148,18 @@ export const relearnContracts = {
     right: 'signed-in',
     notes: 'nothing',
     summary: 'What was found wrong with procedures at cars, the newest first',
-    answer: z.array(
-      z.object({
-        key,
-        name: z.string(),
-        version: z.int().nullable(),
-        runKey: key,
-        at: z.string(),
-        by: z.string(),
-        step: z.string(),
-        instead: z.string(),
-      }),
-    ),
+    answer: z.array(flagSchema),
     problems: [],
+  },
+  answerFlag: {
+    at: ['POST', '/api/procedures/flags/{id}'],
+    right: 'manage-shop',
+    notes: 'nothing',
+    of: 'flag',
+    summary: 'Takes what a flag proposes into the next version of its procedure, or leaves it',
+    body: z.object({ take: z.boolean() }),
+    answer: z.array(flagSchema),
+    problems: ['not-allowed', 'unknown-flag', 'unknown-procedure'],
   },
   tryDry: {
     at: ['POST', '/api/practice/{id}/dry'],

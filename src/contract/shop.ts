@@ -33,7 +33,7 @@ export const profileSchema = z.object({
 });
 export type Profile = z.infer<typeof profileSchema>;
 
-const storedProcedureSchema = z.object({
+export const storedProcedureSchema = z.object({
   version: z.int(),
   at: z.string(),
   by: z.string(),

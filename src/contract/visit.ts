@@ -1,9 +1,8 @@
 import { z } from 'zod';
 import { pricesSchema } from '../core/job/schemas/replacement';
 import type { Assessment } from '../core/judgement/assessment';
-import { assessmentSchema, findingSchema } from '../core/judgement/assessment/schema';
+import { assessmentSchema, findingCodeSchema, findingSchema } from '../core/judgement/assessment/schema';
 import { repairOutcomeSchema } from '../core/job/repair-outcome/schema';
-import { findingCodes } from '../core/catalogue/finding';
 import { instrumentSchema } from '../core/job/schemas/instrument';
 import {
   climateSchema,
@@ -33,7 +32,7 @@ import { devicesAtHandSchema, key, ofJob, ofOpenJob, type Contract } from './con
 const wheel = z.enum(walkingOrder);
 const state = z.enum(jobStates);
 export const experienceSchema = z.partialRecord(
-  z.enum(findingCodes),
+  findingCodeSchema,
   z.object({ had: z.number(), of: z.number(), expected: z.number() }),
 );
 

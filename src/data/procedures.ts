@@ -2,7 +2,7 @@ import { QueryTypes } from 'sequelize';
 import type { Procedure } from '../core/relearn/procedure';
 import { procedureSchema } from '../core/relearn/procedure/schema';
 import { database, type Tx } from './database';
-import { ProcedureFlagRow, ProcedureRow } from './models';
+import { ProcedureFlagAnswerRow, ProcedureFlagRow, ProcedureRow } from './models';
 
 /** A procedure as it is kept: its latest version, by whom and when that was taken in. */
 export interface StoredProcedure {
@@ -41,15 +41,38 @@ export async function findProcedure(
   return row ? storedFrom(row) : undefined;
 }
 
-/** What was found wrong with procedures, the newest first. */
-export const listFlags = (tx: Tx) =>
-  ProcedureFlagRow.findAll({ order: [['at', 'DESC']], raw: true, transaction: tx });
+/** All versions of a procedure, the first first; their numbers go up by one. */
+export async function versionsOf(tx: Tx, name: string): Promise<Procedure[]> {
+  const rows = await ProcedureRow.findAll({
+    where: { name },
+    order: [['version', 'ASC']],
+    transaction: tx,
+  });
+  return rows.map(({ body }) => procedureSchema.parse(body));
+}
+
+/** What was found wrong with procedures, the newest first, with what was said to it. */
+export async function listFlags(tx: Tx) {
+  const flags = await ProcedureFlagRow.findAll({ order: [['at', 'DESC']], raw: true, transaction: tx });
+  const answers = await ProcedureFlagAnswerRow.findAll({ raw: true, transaction: tx });
+  const answerTo = new Map(answers.map((answer) => [answer.flagKey, answer]));
+  return flags.map((flag) => ({ ...flag, answer: answerTo.get(flag.key) }));
+}
+
+export const findFlagAnswer = (tx: Tx, flagKey: string) =>
+  ProcedureFlagAnswerRow.findByPk(flagKey, { transaction: tx });
+
+export const addFlagAnswer = (tx: Tx, answer: Pick<ProcedureFlagAnswerRow, 'flagKey' | 'by' | 'takenAs'>) =>
+  ProcedureFlagAnswerRow.create({ ...answer, at: new Date() }, { transaction: tx });
 
 export const findFlag = (tx: Tx, key: string) => ProcedureFlagRow.findByPk(key, { transaction: tx });
 
 export const addFlag = (
   tx: Tx,
-  flag: Pick<ProcedureFlagRow, 'key' | 'name' | 'version' | 'runKey' | 'by' | 'step' | 'instead'>,
+  flag: Pick<
+    ProcedureFlagRow,
+    'key' | 'name' | 'version' | 'runKey' | 'by' | 'step' | 'instead' | 'proposes'
+  >,
 ) => ProcedureFlagRow.create({ ...flag, at: new Date() }, { transaction: tx });
 
 /** All versions of a name wait for one another from here to the end of the transaction. */

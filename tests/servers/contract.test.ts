@@ -212,7 +212,7 @@ describe('the published description of the API', () => {
         });
         expect(status, name).toBe(404);
         expect(problemSchema.parse(answer).error.code, name).toMatch(
-          /^unknown-(job|gauge|person|run|vehicle|follow-up|list|customer|token|address)$/,
+          /^unknown-(job|gauge|person|run|vehicle|follow-up|list|customer|token|address|flag)$/,
         );
       }
       if (method !== 'GET' && name !== 'assess' && name !== 'importJob' && name !== 'signIn') {

@@ -1,7 +1,7 @@
 import { setTimeout as turn } from 'node:timers/promises';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { v7 as newKey } from 'uuid';
-import type { RunView } from '../../src/contract';
+import type { RunView, StoredProcedure } from '../../src/contract';
 import type { Job } from '../../src/core/job';
 import { replay, timePasses, type Happening, type Run } from '../../src/core/relearn/run';
 import type { VisitView, YardLine } from '../../src/contract/views';
@@ -274,6 +274,53 @@ describe('a car that was taught by chirps alone', () => {
   });
 });
 
+describe('a cue the procedure does not have', () => {
+  it('is proposed for its next version, which a manager takes or leaves, once; a changed one is unchecked', async () => {
+    const library = () => ines.get<StoredProcedure[]>('/api/procedures');
+    const find = async () => (await library()).find(({ procedure }) => procedure.name === 'vela-tool');
+    const before = await find();
+    expect(before?.procedure.checkedAt).toBeDefined();
+    const run = await begin(await jobOf('KUR 982'), 'vela-tool');
+    await say(run, ...entering, { event: 'cue', cue: 'hazards 2' });
+    const propose = async (proposes: object) => {
+      const flag = newKey();
+      await ines.post(`/api/runs/${run}/flag`, { key: flag, instead: 'hazards twice', proposes });
+      return flag;
+    };
+    const answer = (flag: string, take: boolean, who = boss) =>
+      who.send('POST', `/api/procedures/flags/${flag}`, { take });
+    const right = await propose({ cue: 'hazards 2', during: 'enter', means: 'entered' });
+    expect((await answer(right, true, ines)).status).toBe(403);
+    // Told twice at once, it is one version more.
+    const taken = await Promise.all([answer(right, true), answer(right, true)]);
+    expect(taken.map(({ status }) => status)).toEqual([200, 200]);
+    const after = await find();
+    expect(after?.version).toBe((before?.version ?? 0) + 1);
+    expect(after?.procedure.cues.at(-1)).toEqual({ cue: 'hazards 2', during: 'enter', means: 'entered' });
+    expect(after?.procedure.checkedAt).toBeUndefined();
+
+    const contrary = await propose({ cue: 'Horn 2', during: 'enter', means: 'failed' });
+    const refused = await answer(contrary, true);
+    expect([refused.status, await codeOf(refused)]).toEqual([400, 'invalid-input']);
+    await answer(contrary, false);
+    const flags = await ines.get<{ key: string; answer?: object }[]>('/api/procedures/flags');
+    expect(flags.find(({ key }) => key === contrary)?.answer).toMatchObject({ takenAs: null });
+    expect(await find()).toEqual(after);
+    expect((await answer(newKey(), true)).status).toBe(404);
+
+    // The file it came from, taken in once more, brings the old version back and not the check of another.
+    await boss.post('/api/procedures', [before?.procedure]);
+    expect((await find())?.procedure).toEqual(before?.procedure);
+    const changed = { ...before?.procedure, title: 'Changed since' };
+    await boss.post('/api/procedures', [changed]);
+    expect((await find())?.procedure.checkedAt).toBeUndefined();
+    await boss.post('/api/procedures', [changed]);
+    expect((await find())?.version).toBe((before?.version ?? 0) + 3);
+    await boss.post('/api/procedures', [before?.procedure]);
+    await stop(run);
+  });
+});
+
 describe('one car, one relearn', () => {
   it('a second one is refused with who is at it, and the same start again is the same run', async () => {
     const job = await jobOf('KUR 982');
@@ -405,9 +452,12 @@ describe('a procedure', () => {
     const flag = { key: newKey(), instead: 'It flashes its hazards twice.' };
     await Promise.all([1, 2, 3].map(() => ines.post(`/api/runs/${run}/flag`, flag)));
     const flags =
-      await ines.get<{ name: string; version: number; step: string; by: string }[]>('/api/procedures/flags');
-    expect(flags).toHaveLength(1);
-    expect(flags[0]).toMatchObject({ name: 'vela-tool', version: 1, step: 'Ignition on', by: 'Ines' });
+      await ines.get<{ key: string; name: string; version: number; step: string }[]>('/api/procedures/flags');
+    const version = (await view(run)).procedure.version;
+    const own = flags.filter(({ key }) => key === flag.key);
+    expect(own).toEqual([
+      expect.objectContaining({ name: 'vela-tool', version, step: 'Ignition on', by: 'Ines' }),
+    ]);
     await stop(run);
     expect((await ines.send('POST', `/api/runs/${newKey()}/flag`, { ...flag, key: newKey() })).status).toBe(
       404,

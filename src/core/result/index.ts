@@ -58,6 +58,7 @@ export const problemCodes = [
   'unknown-token',
   'unknown-shop',
   'unknown-address',
+  'unknown-flag',
   'unknown-customer',
   'unknown-part',
   'unknown-person',

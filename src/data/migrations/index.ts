@@ -28,6 +28,7 @@ import * as secondFactor from './0023-second-factor';
 import * as peopleNews from './0024-people-news';
 import * as marks from './0025-marks';
 import * as backups from './0026-backups';
+import * as proposals from './0027-proposals';
 
 interface Migration {
   up: (schema: QueryInterface) => Promise<void>;
@@ -62,6 +63,7 @@ const migrations: { name: string; migration: Migration }[] = [
   { name: '0024-people-news', migration: peopleNews },
   { name: '0025-marks', migration: marks },
   { name: '0026-backups', migration: backups },
+  { name: '0027-proposals', migration: proposals },
 ];
 
 /** Brings the database up to date; returns the names of what was run. Two starters do not collide. */

@@ -4,6 +4,7 @@ import type { Placard, Tpms } from '../../core/job';
 import type { ShopSettings } from '../../core/records/shop';
 import type { Receiver } from '../../core/car/uds/receiver';
 import type { UnitChoice } from '../../core/measure/units';
+import type { LegendCue } from '../../core/relearn/procedure';
 import { Row, uuidKey, uuid, text, json, time, double, orNull } from './columns';
 
 /** Tables of the shop itself: its people, its gauges, what it knows of vehicles and parts. */
@@ -87,6 +88,17 @@ export class ProcedureFlagRow extends Row<ProcedureFlagRow> {
   declare step: string;
   /** What the car did instead. */
   declare instead: string;
+  /** A cue of the next version, where it was said what it means. */
+  declare proposes: LegendCue | null;
+}
+
+/** What was said to what a flag proposes. */
+export class ProcedureFlagAnswerRow extends Row<ProcedureFlagAnswerRow> {
+  declare flagKey: string;
+  declare at: Date;
+  declare by: string;
+  /** The version it became; null: it was left. */
+  declare takenAs: number | null;
 }
 
 export class PartRow extends Row<PartRow> {
@@ -190,8 +202,13 @@ export function defineShopModels(sequelize: Sequelize): void {
       by: text(),
       step: text(),
       instead: text(),
+      proposes: orNull(json()),
     },
     { sequelize, tableName: 'procedure_flags' },
+  );
+  ProcedureFlagAnswerRow.init(
+    { flagKey: uuidKey(), at: time(), by: text(), takenAs: orNull({ type: DataTypes.INTEGER }) },
+    { sequelize, tableName: 'procedure_flag_answers' },
   );
   PartRow.init(
     { name: { ...text(), primaryKey: true }, body: json(), at: time(), by: text() },

@@ -1,7 +1,7 @@
 import { success } from '../../core/result';
 import { listParts, saveParts } from '../../services/parts';
 import { lookIntoBox } from '../../services/practice';
-import { procedureFlags } from '../../services/procedures';
+import { answerFlag, procedureFlags } from '../../services/procedures';
 import { noteProgrammed, programSensor, readSensorBack } from '../../services/programming';
 import {
   flagProcedure,
@@ -27,6 +27,7 @@ export const relearnWorks = {
   writeInRun: ({ id, body, who }) => writeInRun(id, body, who),
   flagProcedure: ({ id, body, who }) => flagProcedure(id, body, who),
   procedureFlags: async () => success(await procedureFlags()),
+  answerFlag: ({ id, body, who }) => answerFlag(id, body, who),
   tryDry: ({ id, body, who }) => tryDry(id, body, who),
   hearCar: ({ id }) => hearCar(id),
   parts: async () => success(await listParts()),

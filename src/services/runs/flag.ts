@@ -1,4 +1,5 @@
 import { keyInUse, unknownRun } from '../../contract/refusals';
+import type { LegendCue } from '../../core/relearn/procedure';
 import { stepWords } from '../../core/relearn/procedure/words';
 import { openStep, phaseOf, replay, timePasses } from '../../core/relearn/run';
 import { stateWords } from '../../core/relearn/run/words';
@@ -15,7 +16,7 @@ import { secondsSince } from './view';
  */
 export function flagProcedure(
   runKey: string,
-  { key, instead }: { key: string; instead: string },
+  { key, instead, proposes }: { key: string; instead: string; proposes?: LegendCue | undefined },
   who: Person,
 ): Promise<Result<null>> {
   return inTransaction(async (tx) => {
@@ -37,6 +38,7 @@ export function flagProcedure(
       by: who.name,
       step: phase && open ? stepWords(procedure, phase, open) : stateWords[run.state],
       instead,
+      proposes: proposes ?? null,
     });
     return success(null);
   });

@@ -3,9 +3,10 @@ import { useRef, useState } from 'react';
 import type { AnswerOf, StoredProcedure } from '../../contract';
 import { day, type Place } from '../../core/measure/calendar';
 import type { Procedure } from '../../core/relearn/procedure';
-import { methodWords } from '../../core/relearn/procedure/words';
+import { cueWords, meaningWords, methodWords, phaseWords } from '../../core/relearn/procedure/words';
 import type { ProfileSummary } from '../../contract/views';
 import { ask } from '../api';
+import { Button } from '../kit/Button';
 import buttonStyles from '../kit/Button.module.css';
 import { FilePick } from '../kit/FilePick';
 import { Notice } from '../kit/Notice';
@@ -25,7 +26,15 @@ interface ProceduresProps {
 }
 
 /** The relearn library: how each kind of vehicle on file is taught its sensors, and by which cues it answers. */
-export function Procedures({ initial, profiles, mayChange, place, flags, chosen: first }: ProceduresProps) {
+export function Procedures({
+  initial,
+  profiles,
+  mayChange,
+  place,
+  chosen: first,
+  ...given
+}: ProceduresProps) {
+  const [flags, setFlags] = useState(given.flags);
   const [library, setLibrary] = useState(initial);
   const byCar = [...library].sort(
     (a, b) =>
@@ -59,6 +68,16 @@ export function Procedures({ initial, profiles, mayChange, place, flags, chosen:
       tone: 'right',
       text: taken ? [`Imported: ${titles.join('; ')}.`] : ['All of it is on file already.'],
     });
+  };
+  const answer = async (flag: Flag, isTaken: boolean) => {
+    const answered = await ask('answerFlag', { id: flag.key, body: { take: isTaken } });
+    if (!answered.ok) {
+      const { message, issues = [] } = answered.problem;
+      return setSaid({ tone: 'wrong', text: [message, ...issues.map((issue) => issue.message)] });
+    }
+    setFlags(answered.value);
+    const fresh = await ask('procedures');
+    if (fresh.ok) setLibrary(fresh.value);
   };
   return (
     <main className={styles.procedures}>
@@ -115,6 +134,7 @@ export function Procedures({ initial, profiles, mayChange, place, flags, chosen:
               {...{ stored, profiles, mayChange }}
               place={place}
               flags={flags.filter(({ name }) => name === stored.procedure.name)}
+              onAnswer={answer}
             />
           )}
         </div>
@@ -140,8 +160,10 @@ function ProcedureSheet({
   mayChange,
   place,
   flags,
+  onAnswer,
 }: {
   flags: readonly Flag[];
+  onAnswer: (flag: Flag, isTaken: boolean) => Promise<void>;
   place: Place;
   stored: StoredProcedure;
   profiles: ProfileSummary[];
@@ -162,7 +184,7 @@ function ProcedureSheet({
         </p>
         <Checked at={procedure.checkedAt} place={place} />
       </header>
-      <Flags {...{ flags, version, place }} />
+      <Flags {...{ flags, version, place }} onAnswer={mayChange ? onAnswer : undefined} />
       <ProcedureBody procedure={procedure} />
       {procedure.source && <p className={styles.soft}>Source: {procedure.source}.</p>}
       <div className={styles.actions}>
@@ -183,17 +205,47 @@ function ProcedureSheet({
 }
 
 /** What cars did instead; of a version that is not the latest, it may be mended. */
-function Flags({ flags, version, place }: { flags: readonly Flag[]; version: number; place: Place }) {
+function Flags({
+  flags,
+  version,
+  place,
+  onAnswer,
+}: {
+  flags: readonly Flag[];
+  version: number;
+  place: Place;
+  onAnswer: ((flag: Flag, isTaken: boolean) => Promise<void>) | undefined;
+}) {
   if (flags.length === 0) return null;
   return (
     <Notice tone="note">
       {flags.map((flag) => (
-        <p key={flag.key}>
+        <div key={flag.key} className={styles.flag}>
           <b>Found wrong at a car</b> on {day(flag.at, place)} by {flag.by}
           {flag.version !== null && flag.version !== version && `, in version ${flag.version}`}, at “
           {flag.step}
           ”: {flag.instead} <a href={`/runs/${flag.runKey}`}>That relearn</a>
-        </p>
+          {flag.proposes && (
+            <p>
+              Proposed for the next version: <b>{cueWords(flag.proposes.cue)}</b>
+              {flag.proposes.during && `, ${phaseWords[flag.proposes.during].toLowerCase()}`}:{' '}
+              {meaningWords[flag.proposes.means]}.
+            </p>
+          )}
+          {flag.answer ? (
+            <p>
+              {flag.answer.takenAs === null ? 'Left' : `Taken, as version ${flag.answer.takenAs},`} by{' '}
+              {flag.answer.by} on {day(flag.answer.at, place)}.
+            </p>
+          ) : (
+            onAnswer && (
+              <p className={styles.actions}>
+                {flag.proposes && <Button onClick={() => void onAnswer(flag, true)}>Take it in</Button>}
+                <Button onClick={() => void onAnswer(flag, false)}>Leave it</Button>
+              </p>
+            )
+          )}
+        </div>
       ))}
     </Notice>
   );

@@ -14,7 +14,7 @@ import { Notice } from '../kit/Notice';
 import { Before } from './Before';
 import { Legend } from './Cues';
 import { Ended } from './Ended';
-import { FlagDialog } from './FlagDialog';
+import { OtherCueDialog } from './OtherCueDialog';
 import { PracticeCar } from './PracticeCar';
 import { Prove } from './Prove';
 import styles from './Run.module.css';
@@ -56,15 +56,15 @@ export function Run({
         {phaseOf(run) && <OpenStep on={on} />}
         {run.state === 'prove' && <Prove on={on} units={units} />}
         {ended ? <Ended on={on} /> : <TakeBack on={on} />}
+        <Button weight="quiet" onClick={() => setFlagging(true)}>
+          Another cue, or the car does something else
+        </Button>
+        {flagging && <OtherCueDialog on={on} onClose={() => setFlagging(false)} />}
         <Connection on={on} />
       </section>
       <aside className={styles.side}>
         <Legend procedure={procedure} run={run} />
         {view.devices.practice && !ended && <PracticeCar runKey={view.key} aloud={aloud} />}
-        <Button weight="quiet" onClick={() => setFlagging(true)}>
-          The car does something else
-        </Button>
-        {flagging && <FlagDialog runKey={view.key} onClose={() => setFlagging(false)} />}
         <p className={styles.soft}>
           Begun by {view.by}, {events.length} {events.length === 1 ? 'event' : 'events'} so far.
         </p>

@@ -72,19 +72,30 @@ test('a procedure is written, told what is wrong as it is written, tried dry, ke
 
   const at = new RelearnPage(page);
   await at.start('MEN 220', 'Hold it, as we do');
-  await at.does('The car does something else');
-  await page.getByLabel('What did the car do instead?').fill('The button is on the left.');
-  await at.does('Save it', 'Go on', 'Stop', 'Stop it');
+  await at.makesReady();
+  await at.does('Another cue, or the car does something else');
+  const other = page.getByRole('dialog');
+  await other.getByRole('button', { name: 'Save it' }).click();
+  await expect(other.getByText('How often, which colour, or which words.')).toBeVisible();
+  await other.getByLabel('How often').fill('3');
+  await other.getByText('the car gave up').click();
+  await other.getByLabel('Anything else').fill('The button is on the left.');
+  await at.does('Save it', 'Go on');
+  await expect(page.getByText('This cue means nothing here')).toBeVisible();
+  await at.does('Stop', 'Stop it');
   await at.state('stopped');
 
   await desk.reload();
   await expect(desk.getByText('Found wrong at a car')).toBeVisible();
   await expect(desk.getByText('The button is on the left.')).toBeVisible();
+  await desk.getByRole('button', { name: 'Take it in' }).click();
+  await expect(desk.getByText('Taken, as version 2,')).toBeVisible();
+  await expect(desk.getByRole('row', { name: /horn 3 times/ })).toContainText('the car gave up');
   await desk.getByRole('link', { name: 'Change it' }).click();
   await desk.waitForURL(/procedures\/edit/);
   await desk.getByLabel('Title').fill('Hold it left of the wheel');
   await desk.getByRole('button', { name: 'Save as a new version' }).click();
-  await expect(desk.getByText('Version 2, imported')).toBeVisible();
+  await expect(desk.getByText('Version 3, imported')).toBeVisible();
   await expect(desk.getByText('in version 1')).toBeVisible();
   await desk.context().close();
 });

@@ -8,8 +8,10 @@ import { lampMeanings } from '../../car/lamp';
 
 const position = z.enum(walkingOrder);
 
+export const findingCodeSchema = z.enum(findingCodes);
+
 export const findingSchema = z.looseObject({
-  code: z.enum(findingCodes),
+  code: findingCodeSchema,
   wheels: z.array(position),
   probability: z.number().min(0).max(1),
   evidence: z.array(z.looseObject({ observation: z.int().min(0), decibans: z.number() })),
@@ -52,12 +54,12 @@ export const assessmentSchema = z.looseObject({
       minutes: z.number(),
       bits: z.number(),
       savesMinutes: z.number(),
-      about: z.looseObject({ code: z.enum(findingCodes), wheels: z.array(position) }).optional(),
+      about: z.looseObject({ code: findingCodeSchema, wheels: z.array(position) }).optional(),
     }),
   ),
   decision: z.looseObject({
     verdict: z.enum(['act', 'check-first', 'nothing-to-do']),
-    on: z.array(z.looseObject({ code: z.enum(findingCodes), wheels: z.array(position) })),
+    on: z.array(z.looseObject({ code: findingCodeSchema, wheels: z.array(position) })),
     wrongMinutes: z.number(),
     leftMinutes: z.number(),
   }),

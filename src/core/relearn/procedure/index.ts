@@ -2,6 +2,7 @@ import type { z } from 'zod';
 import type { procedureSchema, stepSchema } from './schema';
 
 export { canonicalCue, legendOf, meaningOf } from './legend';
+export { unchecked, withCue } from './change';
 
 /**
  * How one kind of vehicle is taught its sensors, as data. Lists and types only, so that a page can use them without
@@ -21,3 +22,5 @@ export const proofKinds = ['registry', 'lamp', 'live'] as const;
 /** What a car can mean by a cue: of its learning, of this wheel, or of all of it. */
 export const cueMeanings = ['entered', 'accepted', 'refused', 'finished', 'failed', 'expired'] as const;
 export type CueMeaning = (typeof cueMeanings)[number];
+/** A cue of the legend: what the car gives, in which phase, and what it means by it. */
+export type LegendCue = Procedure['cues'][number];
