@@ -60,14 +60,30 @@ function isChanged(field: TextField | HTMLSelectElement): boolean {
 
 const patienceMs = 10_000;
 
-/** Waits until the view has taken the field over: it marks each with the properties it gave it. */
+/**
+ * Waits until the view around this has taken the page over: not only marked it, for what it began once it may throw away
+ * and begin anew, but finished; and a moment more, in which it begins to listen to itself.
+ */
 async function listens(field: Element): Promise<boolean> {
   const until = Date.now() + patienceMs;
-  while (!Object.keys(field).some((key) => key.startsWith('__reactProps$'))) {
+  while (!isTakenOver(field.closest('astro-island'))) {
     if (Date.now() > until || !field.isConnected) return false;
-    await new Promise((resolve) => setTimeout(resolve, 16));
+    await aMoment();
   }
+  await aMoment();
   return true;
+}
+
+const aMoment = () => new Promise((resolve) => setTimeout(resolve, 16));
+
+/** React keeps its root at the element it lives in, and says there whether all of it still is what the server sent. */
+function isTakenOver(island: Element | null): boolean {
+  const [, root] = Object.entries(island ?? {}).find(([key]) => key.startsWith('__reactContainer$')) ?? [];
+  return (root as ReactRoot | undefined)?.stateNode?.current?.memoizedState?.isDehydrated === false;
+}
+
+interface ReactRoot {
+  stateNode?: { current?: { memoizedState?: { isDehydrated?: boolean } } };
 }
 
 /**

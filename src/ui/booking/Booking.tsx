@@ -1,3 +1,4 @@
+import { useController } from 'react-hook-form';
 import { format, temperature, type Notation } from '../../core/measure/units';
 import { vinAdvice } from '../../core/names/vin';
 import type { ProfileSummary } from '../../contract/views';
@@ -6,7 +7,7 @@ import { LampChoice } from '../parts/LampChoice';
 import { Monitoring, tpmsOf } from '../parts/Monitoring';
 import { WorkDone } from '../parts/WorkDone';
 import { Button } from '../kit/Button';
-import { Field, Select } from '../kit/Field';
+import { Form, SelectIn, TextIn } from '../kit/Form';
 import { Notice } from '../kit/Notice';
 import styles from './Booking.module.css';
 import { useBooking, type Beforehand } from './use-booking';
@@ -17,17 +18,11 @@ type BookingProps = Beforehand & { profiles: ProfileSummary[] };
 export function Booking({ profiles, ...beforehand }: BookingProps) {
   const { units, followUp, plannedSet } = beforehand;
   const booking = useBooking(beforehand);
-  const { form, entries, set, errors, known, lamp, setLamp, work, setWork, outdoors, problem, busy, bookIn } =
-    booking;
+  const { form, known, lamp, setLamp, outdoors, problem, busy, bookIn } = booking;
+  const { control: of } = form;
+  const { field: work } = useController({ control: of, name: 'work' });
   return (
-    <form
-      ref={form}
-      className={styles.booking}
-      onSubmit={(event) => {
-        event.preventDefault();
-        void bookIn();
-      }}
-    >
+    <Form form={form} className={styles.booking} onRead={bookIn}>
       <h1>Book a car in</h1>
       {plannedSet && (
         <Notice tone="note">Made ready for the set “{plannedSet.label}”, which is to go on.</Notice>
@@ -40,18 +35,17 @@ export function Booking({ profiles, ...beforehand }: BookingProps) {
       <TheVehicle booking={booking} profiles={profiles} units={units} />
       <div className={styles.group}>
         <LampChoice label="The lamp is" value={lamp} onValue={setLamp} />
-        <CustomerFields value={entries} onValue={set} />
-        <WorkDone value={work} onValue={setWork} />
+        <CustomerFields of={of} />
+        <WorkDone value={work.value} onValue={work.onChange} />
         <div className={styles.row}>
-          <Field
+          <TextIn
+            of={of}
+            name="nowC"
             label={`Outdoors now, ${units.temperature}`}
-            value={entries.nowC}
             hint={
               outdoors &&
               `Left empty, it is ${format(temperature, outdoors.nowC, units)}, and ${format(temperature, outdoors.overnightLowC, units)} tonight, by the weather service.`
             }
-            onValue={set('nowC')}
-            error={errors.nowC}
           />
         </div>
       </div>
@@ -64,13 +58,13 @@ export function Booking({ profiles, ...beforehand }: BookingProps) {
       >
         Book in
       </Button>
-    </form>
+    </Form>
   );
 }
 
 /** Which vehicle: looked up as its plate or VIN is typed, and said in full where it is not on file. */
 function TheVehicle({
-  booking: { entries, set, errors, known, isNewKind, monitoring, setMonitoring },
+  booking: { form, vin, known, isNewKind },
   profiles,
   units,
 }: {
@@ -78,26 +72,21 @@ function TheVehicle({
   profiles: ProfileSummary[];
   units: Notation;
 }) {
-  const { plate, vin } = entries;
+  const { control: of } = form;
+  const { field: monitoring } = useController({ control: of, name: 'monitoring' });
   const advice = vin.trim() === '' ? undefined : vinAdvice(vin);
   return (
     <div className={styles.group}>
       <div className={styles.row}>
-        <Field label="Plate" value={plate} onValue={set('plate')} />
-        <Field
+        <TextIn of={of} name="plate" label="Plate" />
+        <TextIn
+          of={of}
+          name="vin"
           label="VIN"
-          value={vin}
-          onValue={set('vin')}
           maxLength={40}
           hint={advice ?? (vin ? 'Check digit fits.' : '17 characters, from door or windscreen')}
         />
-        <Field
-          label="Vehicle"
-          value={entries.label}
-          onValue={set('label')}
-          error={errors.label}
-          hint="Make and model, color if it helps"
-        />
+        <TextIn of={of} name="label" label="Vehicle" hint="Make and model, color if it helps" />
       </div>
       {known?.openJob && (
         <Notice
@@ -113,10 +102,10 @@ function TheVehicle({
         </Notice>
       )}
       <div className={styles.row}>
-        <Select
+        <SelectIn
+          of={of}
+          name="profile"
           label="Kind of vehicle"
-          value={entries.profile}
-          onValue={set('profile')}
           options={[
             { value: '', label: 'not on file' },
             ...profiles.map(({ name, label, fromYear, toYear }) => ({
@@ -125,35 +114,23 @@ function TheVehicle({
             })),
           ]}
         />
-        <Field
-          label="Model year"
-          inputMode="numeric"
-          value={entries.modelYear}
-          onValue={set('modelYear')}
-          error={errors.modelYear}
-        />
-        <Field
-          label={`Odometer, ${units.distance}`}
-          inputMode="numeric"
-          value={entries.odometer}
-          onValue={set('odometer')}
-          error={errors.odometer}
-        />
+        <TextIn of={of} name="modelYear" label="Model year" inputMode="numeric" />
+        <TextIn of={of} name="odometer" label={`Odometer, ${units.distance}`} inputMode="numeric" />
       </div>
       {isNewKind && (
         <>
           <Monitoring
-            value={monitoring}
-            onValue={setMonitoring}
-            errors={tpmsOf(monitoring, units).errors}
+            value={monitoring.value}
+            onValue={monitoring.onChange}
+            errors={tpmsOf(monitoring.value, units).errors}
             units={units}
           />
-          <Field
+          <TextIn
+            of={of}
+            name="keepKindAs"
             label="Keep this kind of vehicle for the next one, as"
             hint="Make, model and years; empty keeps nothing."
             maxLength={120}
-            value={entries.keepKindAs}
-            onValue={set('keepKindAs')}
           />
         </>
       )}

@@ -1,16 +1,22 @@
-import { useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
+import { useWatch } from 'react-hook-form';
 import { v7 as newKey } from 'uuid';
+import type { z } from 'zod';
 import type { BodyOf } from '../../contract';
 import type { Problem } from '../../core/result';
 import { lampSeen, type LampWay } from '../../core/car/lamp/ways';
-import { distance, parse, temperature, type Notation } from '../../core/measure/units';
+import { temperature, type Notation } from '../../core/measure/units';
+import { typedAsOrEmpty } from '../../core/measure/units/schema';
 import { celsiusAt, hoursFrom, nightsOf, type Hour } from '../../core/measure/weather';
 import type { KnownVehicle } from '../../contract/views';
 import { ask } from '../api';
 import { shopNow, shopTime } from '../clock';
 import { useDeeds } from '../deeds';
-import { monitoringFrom, tpmsOf } from '../parts/Monitoring';
-import { noWork, serviceOf } from '../parts/WorkDone';
+import { useFilled } from '../kit/Form';
+import { text } from '../kit/typed';
+import { carEntryIn, monitoringReads } from '../parts/car-entry';
+import { monitoringFrom } from '../parts/Monitoring';
+import { noWork } from '../parts/WorkDone';
 import { useWeather } from '../parts/use-weather';
 
 const lookUpMs = 300;
@@ -28,7 +34,6 @@ const blank = {
   keepKindAs: '',
 };
 type Entries = typeof blank;
-type Errors = Partial<Record<keyof Entries, string>>;
 
 /** The job a booking follows up, and which car that was. */
 interface FollowedUp {
@@ -47,57 +52,67 @@ export interface Beforehand {
   plannedSet: { id: string; label: string } | undefined;
 }
 
+const bookingIn = (units: Notation, isNewKind: (entry: { profile: string }) => boolean) =>
+  carEntryIn(units)
+    .extend({ nowC: typedAsOrEmpty(temperature, units), keepKindAs: text })
+    .superRefine(monitoringReads(isNewKind));
+
 /** What is entered to book a car in, and the booking itself. */
 export function useBooking({ units, followUp, vehicle, plannedSet }: Beforehand) {
-  const [entries, setEntries] = useState(() => ({ ...blank, ...vehicle, ...followUp?.vehicle }));
   const [lamp, setLamp] = useState<LampWay>();
-  const [work, setWork] = useState(noWork);
-  const [monitoring, setMonitoring] = useState(() => monitoringFrom(undefined, units));
-  const [errors, setErrors] = useState<Errors>({});
   const { once, busy, problem } = useDeeds();
   /** The page of the job is on its way. */
   const [booked, setBooked] = useState(false);
-  const form = useRef<HTMLFormElement>(null);
-  const set = (name: keyof Entries) => (value: string) => {
-    setEntries((now) => ({ ...now, [name]: value }));
-    setErrors((now) => ({ ...now, [name]: undefined }));
-  };
-  const known = useKnownVehicle(entries, (found) =>
-    setEntries((now) => ({
-      ...now,
-      plate: now.plate || (found.plate ?? ''),
-      vin: now.vin || (found.vin ?? ''),
-      label: now.label || found.label,
-      modelYear: now.modelYear || String(found.modelYear ?? ''),
-      profile: now.profile || (found.profile ?? ''),
-    })),
+  const [known, setKnown] = useState<KnownVehicle>();
+  const form = useFilled(
+    bookingIn(units, ({ profile }) => profile === '' && !known),
+    {
+      ...blank,
+      ...vehicle,
+      ...followUp?.vehicle,
+      work: noWork,
+      monitoring: monitoringFrom(undefined, units),
+    },
   );
+  const { control, getValues, setValue } = form;
+  const [plate = '', vin = '', profile = ''] = useWatch({ control, name: ['plate', 'vin', 'profile'] });
+  const take = useCallback(
+    (found: KnownVehicle) => {
+      setKnown(found);
+      const { modelYear, ...said } = found;
+      const onFile = { ...said, modelYear: String(modelYear ?? '') };
+      for (const name of ['plate', 'vin', 'label', 'modelYear', 'profile'] as const)
+        if (getValues(name) === '') setValue(name, onFile[name] ?? '');
+    },
+    [getValues, setValue],
+  );
+  useLookUp(plate, vin, take);
   const weather = useWeather();
   const [opened] = useState(shopNow);
   const outdoors = weather?.ok ? outdoorsFrom(weather.value.hours, opened) : undefined;
-  const isNewKind = entries.profile === '' && !known;
 
-  const bookIn = async () => {
-    const read = readEntries(entries, units);
-    setErrors(read.errors);
-    const service = serviceOf(work);
-    const own = tpmsOf(monitoring, units);
-    if (Object.keys(read.errors).length > 0 || !service || (isNewKind && !own.tpms)) {
-      // On a phone what is wrong may stand far above the button.
-      requestAnimationFrame(() => form.current?.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus());
-      return;
-    }
+  const bookIn = async (read: z.infer<ReturnType<typeof bookingIn>>) => {
+    const { monitoring, nowC, complaint, customer, orderNumber, keepKindAs } = read;
+    const isNewKind = read.profile === '' && !known;
     const body: Omit<BodyOf<'bookIn'>, 'key'> = {
       vehicle: {
-        ...read.vehicle,
-        ...(entries.profile ? { profile: entries.profile } : isNewKind && own.tpms && { tpms: own.tpms }),
+        label: read.label,
+        ...(read.vin && { vin: read.vin }),
+        ...(read.plate && { plate: read.plate }),
+        ...(read.modelYear !== undefined && { modelYear: read.modelYear }),
+        ...(read.odometer && { odometerKm: read.odometer.base }),
+        ...(read.profile
+          ? { profile: read.profile }
+          : isNewKind && monitoring.tpms && { tpms: monitoring.tpms }),
       },
-      ...read.counter,
-      service,
-      ...(isNewKind && entries.keepKindAs.trim() && { keepKindAs: entries.keepKindAs.trim() }),
+      ...(complaint && { complaint }),
+      ...(customer && { customer }),
+      ...(orderNumber && { orderNumber }),
+      service: read.work,
+      ...(isNewKind && keepKindAs && { keepKindAs }),
       ...(followUp && { followUpOf: followUp.id }),
       ...(plannedSet && { plannedSet: plannedSet.id }),
-      climate: { ...(entries.nowC === '' && outdoors), ...(read.nowC !== undefined && { nowC: read.nowC }) },
+      climate: nowC ? { nowC: nowC.base } : { ...outdoors },
       observations: lamp ? [{ key: newKey(), observation: { ...lampSeen(lamp), at: shopTime() } }] : [],
     };
     const answer = await once('book in', (key) => ask('bookIn', { body: { key, ...body } }));
@@ -110,17 +125,11 @@ export function useBooking({ units, followUp, vehicle, plannedSet }: Beforehand)
 
   return {
     form,
-    entries,
-    set,
-    errors,
+    vin,
     known,
-    isNewKind,
-    monitoring,
-    setMonitoring,
+    isNewKind: profile === '' && !known,
     lamp,
     setLamp,
-    work,
-    setWork,
     outdoors,
     problem: problem?.message,
     busy: booked || busy !== undefined,
@@ -132,58 +141,18 @@ export function useBooking({ units, followUp, vehicle, plannedSet }: Beforehand)
 const idOfOpenJob = ({ code, issues }: Problem): string | undefined =>
   code === 'already-open' ? issues?.[0]?.message : undefined;
 
-/** The vehicle on file with this plate or VIN, looked up while they are typed. */
-function useKnownVehicle(
-  { plate, vin }: Pick<Entries, 'plate' | 'vin'>,
-  onFound: (vehicle: KnownVehicle) => void,
-): KnownVehicle | undefined {
-  const [known, setKnown] = useState<KnownVehicle>();
-  const found = useRef(onFound);
-  useEffect(() => {
-    found.current = onFound;
-  });
+/** Looks for the vehicle on file with this plate or VIN while they are typed. */
+function useLookUp(plate: string, vin: string, onFound: (vehicle: KnownVehicle) => void): void {
   useEffect(() => {
     if (plate.trim().length < 3 && vin.trim().length < 11) return undefined;
     const timer = setTimeout(() => {
       const query: Record<string, string> = vin.trim().length >= 11 ? { vin } : { plate };
       void ask('vehicle', { query }).then((answer) => {
-        if (!answer.ok || !answer.value.vehicle) return;
-        setKnown(answer.value.vehicle);
-        found.current(answer.value.vehicle);
+        if (answer.ok && answer.value.vehicle) onFound(answer.value.vehicle);
       });
     }, lookUpMs);
     return () => clearTimeout(timer);
-  }, [plate, vin]);
-  return known;
-}
-
-/** What was typed, as it is sent; and what is wrong with it, field by field. */
-function readEntries(entries: Entries, units: Notation) {
-  const errors: Errors = {};
-  if (entries.label.trim() === '') errors.label = 'Say which vehicle it is.';
-  const modelYear = entries.modelYear === '' ? undefined : Number(entries.modelYear);
-  if (modelYear !== undefined && !(Number.isInteger(modelYear) && modelYear >= 1950 && modelYear <= 2100))
-    errors.modelYear = 'A year, as 2019.';
-  const odometer = entries.odometer === '' ? undefined : parse(distance, entries.odometer, units.distance);
-  if (odometer && !odometer.ok) errors.odometer = odometer.problem.message;
-  const nowC = entries.nowC === '' ? undefined : parse(temperature, entries.nowC, units.temperature);
-  if (nowC && !nowC.ok) errors.nowC = nowC.problem.message;
-  return {
-    errors,
-    vehicle: {
-      label: entries.label.trim(),
-      ...(entries.vin.trim() && { vin: entries.vin }),
-      ...(entries.plate.trim() && { plate: entries.plate.trim() }),
-      ...(modelYear !== undefined && { modelYear }),
-      ...(odometer?.ok && { odometerKm: odometer.value.base }),
-    },
-    counter: {
-      ...(entries.complaint.trim() && { complaint: entries.complaint.trim() }),
-      ...(entries.customer.trim() && { customer: entries.customer.trim() }),
-      ...(entries.orderNumber.trim() && { orderNumber: entries.orderNumber.trim() }),
-    },
-    nowC: nowC?.ok ? nowC.value.base : undefined,
-  };
+  }, [plate, vin, onFound]);
 }
 
 /** The air of now and of the coldest hour tonight, where the service says both. */

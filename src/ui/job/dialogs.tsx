@@ -3,7 +3,7 @@ import { aimingAt } from '../../core/job/placard';
 import { ledgerOf } from '../../core/job/ledger';
 import type { Finding } from '../../core/judgement/assessment';
 import type { Position } from '../../core/names/wheel';
-import type { CheckForm } from './checks/CheckDialog';
+import type { FormCheck } from './checks/CheckDialog';
 import type { CarPart } from './car/CarDialog';
 import { part } from '../kit/Later';
 import type { Sheet } from './use-sheet';
@@ -209,7 +209,7 @@ const dialogs = {
   check: {
     records: true,
     needsShop: false,
-    show: ({ job, units, record, close }: Sheet, { test }: { test: CheckForm }) => (
+    show: ({ job, units, record, close }: Sheet, { test }: { test: FormCheck }) => (
       <CheckDialog {...{ test, job, units }} onRecord={record} onClose={close} />
     ),
   },

@@ -61,7 +61,10 @@ export function Choice<Value extends string>({ label, options, value, onValue }:
   );
 }
 
-interface SelectProps<Value extends string> extends Omit<ComponentProps<'select'>, 'onChange' | 'value'> {
+export interface SelectProps<Value extends string> extends Omit<
+  ComponentProps<'select'>,
+  'onChange' | 'value'
+> {
   label: string;
   hint?: string | undefined;
   options: readonly { value: Value; label: string }[];
@@ -102,7 +105,7 @@ export function Select<Value extends string>({
   );
 }
 
-interface PicksProps<Value extends string> {
+export interface PicksProps<Value extends string> {
   label: string;
   options: readonly { value: Value; label: string }[];
   values: readonly Value[];

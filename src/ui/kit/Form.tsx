@@ -1,5 +1,5 @@
 import { zodResolver } from '@hookform/resolvers/zod';
-import type { ReactNode } from 'react';
+import { useRef, type ReactNode } from 'react';
 import {
   useController,
   useForm,
@@ -12,7 +12,16 @@ import {
   type UseFormReturn,
 } from 'react-hook-form';
 import type { z } from 'zod';
-import { Choice, Field, type ChoiceProps, type FieldProps } from './Field';
+import {
+  Choice,
+  Field,
+  Picks,
+  Select,
+  type ChoiceProps,
+  type FieldProps,
+  type PicksProps,
+  type SelectProps,
+} from './Field';
 
 /**
  * A form of two fields and more: what is typed stays as it is typed until it is sent; the schema reads it then, tells each
@@ -31,9 +40,22 @@ interface FormProps<Typed extends FieldValues, Read> {
   children: ReactNode;
 }
 
-export const Form = <Typed extends FieldValues, Read>({ form, onRead, ...rest }: FormProps<Typed, Read>) => (
-  <form {...rest} noValidate onSubmit={(event) => void form.handleSubmit(onRead)(event)} />
-);
+export function Form<Typed extends FieldValues, Read>({ form, onRead, ...rest }: FormProps<Typed, Read>) {
+  const element = useRef<HTMLFormElement>(null);
+  // On a phone what is wrong may stand far above the button.
+  const goToWrong = () =>
+    requestAnimationFrame(() =>
+      element.current?.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus(),
+    );
+  return (
+    <form
+      {...rest}
+      ref={element}
+      noValidate
+      onSubmit={(event) => void form.handleSubmit(onRead, goToWrong)(event)}
+    />
+  );
+}
 
 /** A field of text. */
 export function TextIn<Typed extends FieldValues, Read>({
@@ -62,4 +84,35 @@ export function ChoiceIn<Typed extends FieldValues, Read, Name extends FieldPath
 } & Omit<ChoiceProps<PathValue<Typed, Name> & string>, 'value' | 'onValue'>) {
   const { field } = useController({ control, name });
   return <Choice {...rest} value={field.value} onValue={field.onChange} />;
+}
+
+/** One of many, in a list that opens. */
+export function SelectIn<Typed extends FieldValues, Read, Name extends FieldPath<Typed>>({
+  of: control,
+  name,
+  ...rest
+}: {
+  of: Control<Typed, unknown, Read>;
+  name: Name;
+} & Omit<SelectProps<PathValue<Typed, Name> & string>, 'name' | 'value' | 'onValue'>) {
+  const { field } = useController({ control, name });
+  return <Select {...rest} value={field.value} onValue={field.onChange} />;
+}
+
+/** Any of a few. */
+export function PicksIn<
+  Typed extends FieldValues,
+  Read,
+  Name extends FieldPath<Typed>,
+  Value extends string,
+>({
+  of: control,
+  name,
+  ...rest
+}: {
+  of: Control<Typed, unknown, Read>;
+  name: Name & FieldPathByValue<Typed, Value[]>;
+} & Omit<PicksProps<Value>, 'values' | 'onValues'>) {
+  const { field } = useController({ control, name });
+  return <Picks {...rest} values={field.value} onValues={field.onChange} />;
 }

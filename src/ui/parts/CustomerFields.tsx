@@ -1,21 +1,16 @@
 import { useId } from 'react';
-import { Field } from '../kit/Field';
+import { useController, type Control, type FieldPathByValue, type FieldValues } from 'react-hook-form';
+import { TextIn } from '../kit/Form';
 import styles from '../kit/Forms.module.css';
 
-/** Whose car it is and what they say of it, as it is typed. */
-interface CustomerEntry {
-  customer: string;
-  orderNumber: string;
-  complaint: string;
-}
-
-export function CustomerFields({
-  value,
-  onValue,
+/** Whose car it is and what they say of it. */
+export function CustomerFields<Typed extends FieldValues, Read>({
+  of,
 }: {
-  value: CustomerEntry;
-  onValue: (name: keyof CustomerEntry) => (text: string) => void;
+  of: Control<Typed, unknown, Read>;
 }) {
+  const named = (name: 'complaint' | 'customer' | 'orderNumber') => name as FieldPathByValue<Typed, string>;
+  const { field } = useController({ control: of, name: named('complaint') });
   const complaintId = useId();
   return (
     <>
@@ -23,22 +18,11 @@ export function CustomerFields({
         <label htmlFor={complaintId}>
           <b>What the customer says</b>
         </label>
-        <textarea
-          id={complaintId}
-          className={styles.textarea}
-          maxLength={2000}
-          value={value.complaint}
-          onChange={({ target }) => onValue('complaint')(target.value)}
-        />
+        <textarea {...field} id={complaintId} className={styles.textarea} maxLength={2000} />
       </div>
       <div className={styles.row}>
-        <Field label="Customer" maxLength={120} value={value.customer} onValue={onValue('customer')} />
-        <Field
-          label="Order number"
-          maxLength={40}
-          value={value.orderNumber}
-          onValue={onValue('orderNumber')}
-        />
+        <TextIn of={of} name={named('customer')} label="Customer" maxLength={120} />
+        <TextIn of={of} name={named('orderNumber')} label="Order number" maxLength={40} />
       </div>
     </>
   );

@@ -7,7 +7,7 @@ import { optionsFrom } from '../kit/options';
 import styles from '../kit/Forms.module.css';
 
 /** The monitoring of a kind of vehicle that is not on file, as it is typed: what is empty is not known. */
-interface MonitoringEntry {
+export interface MonitoringEntry {
   kind: Tpms['kind'];
   spare: 'yes' | 'no';
   frequency: string;

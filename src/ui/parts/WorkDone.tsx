@@ -10,7 +10,7 @@ const { none, ...worked } = serviceWords;
 const options = optionsFrom<WorkKind>(worked);
 
 /** Work as it is entered: each kind, and for all how long ago. */
-interface WorkEntry {
+export interface WorkEntry {
   kinds: WorkKind[];
   hoursAgo: string;
 }

@@ -89,10 +89,12 @@ function Registry({ on }: { on: RunOnScreen }) {
         {wheels.map((wheel) => {
           const id = wantedId(run, wheel);
           return (
-            <div key={wheel}>
-              <dt>{wheel}</dt>
-              <dd className="figures">{id ? groupedId(id) : 'not known'}</dd>
-            </div>
+            id !== undefined && (
+              <div key={wheel}>
+                <dt>{wheel}</dt>
+                <dd className="figures">{groupedId(id)}</dd>
+              </div>
+            )
           );
         })}
       </dl>
@@ -109,6 +111,7 @@ function Missing({
   wheels: readonly Position[];
 }) {
   const [woken, setWoken] = useState<readonly Position[]>([]);
+  const unclear = wheels.filter((wheel) => woken.includes(wheel));
   return (
     <section className={styles.missing}>
       <h3>Not known what it should hold: {listWheels(wheels)}</h3>
@@ -116,10 +119,11 @@ function Missing({
         Nobody heard these sensors. Wake them now or type their IDs; until then reading the car proves
         nothing.
       </p>
-      {wheels.map((wheel) => (
-        <div key={wheel} className={styles.inline}>
-          {view.devices.tool && (
+      {view.devices.tool && (
+        <div className={styles.actions}>
+          {wheels.map((wheel) => (
             <Button
+              key={wheel}
               busy={busy}
               onClick={() =>
                 void act(`Waking ${wheel}…`, 'wakeInRun', { wheel, trigger: 'pulsed' }).then(
@@ -129,16 +133,24 @@ function Missing({
             >
               Wake {wheel}
             </Button>
-          )}
+          ))}
+        </div>
+      )}
+      {unclear.length > 0 && (
+        <p role="status">Nothing answered at {listWheels(unclear)}, or more than one sensor did.</p>
+      )}
+      <details open={!view.devices.tool}>
+        <summary>Type their IDs</summary>
+        {wheels.map((wheel) => (
           <ExpectedId
+            key={wheel}
             wheel={wheel}
             id={undefined}
             digits={view.idDigits}
             onId={(id) => tell({ event: 'expect', ids: { [wheel]: id } })}
           />
-          {woken.includes(wheel) && <p role="status">Nothing answered at {wheel}, or more than one did.</p>}
-        </div>
-      ))}
+        ))}
+      </details>
     </section>
   );
 }

@@ -56,7 +56,7 @@ export function Run({
         {phaseOf(run) && <OpenStep on={on} />}
         {run.state === 'prove' && <Prove on={on} units={units} />}
         {ended ? <Ended on={on} /> : <TakeBack on={on} />}
-        <Button weight="quiet" onClick={() => setFlagging(true)}>
+        <Button weight="quiet" className={styles.other} onClick={() => setFlagging(true)}>
           Another cue, or the car does something else
         </Button>
         {flagging && <OtherCueDialog on={on} onClose={() => setFlagging(false)} />}

@@ -1,19 +1,21 @@
 import { useState } from 'react';
+import { z } from 'zod';
 import {
   aboutWords,
   followUpAbout,
   standing,
   type DueFollowUp,
-  type FollowUpAbout,
   type Suggested,
 } from '../../core/records/follow-up';
-import { walkingOrder, type Position } from '../../core/names/wheel';
+import { walkingOrder } from '../../core/names/wheel';
 import { ask } from '../api';
 import { useDeeds } from '../deeds';
 import { day, type Place } from '../../core/measure/calendar';
 import { Button } from '../kit/Button';
-import { Field, Select } from '../kit/Field';
+import { Field } from '../kit/Field';
+import { Form, SelectIn, TextIn, useFilled } from '../kit/Form';
 import { Notice } from '../kit/Notice';
+import { text } from '../kit/typed';
 import styles from './Vehicle.module.css';
 import { dayAfter } from '../../core/measure/calendar/spans';
 
@@ -141,9 +143,16 @@ export function FollowUpLine({
 
 const aboutOptions = followUpAbout.map((value) => ({ value, label: aboutWords[value] }));
 const wheelOptions = [
-  { value: '', label: 'the car' },
+  { value: '' as const, label: 'the car' },
   ...walkingOrder.map((value) => ({ value, label: value })),
 ];
+
+const newFollowUp = z.object({
+  about: z.enum(followUpAbout),
+  wheel: z.enum(['', ...walkingOrder]),
+  note: text,
+  dueOn: z.iso.date('The day on which it is due.'),
+});
 
 function NewFollowUp({
   vehicle,
@@ -158,58 +167,41 @@ function NewFollowUp({
   isOpen?: boolean;
   onAdded: () => void;
 }) {
-  const [about, setAbout] = useState<FollowUpAbout>(one.about);
-  const [wheel, setWheel] = useState<Position | ''>(one.wheel ?? '');
-  const [note, setNote] = useState(one.note);
-  const [dueOn, setDueOn] = useState(one.dueOn);
+  const form = useFilled(newFollowUp, {
+    about: one.about,
+    wheel: one.wheel ?? '',
+    note: one.note,
+    dueOn: one.dueOn,
+  });
+  const { control: of } = form;
   const { once, busy, problem } = useDeeds();
-  const add = async () => {
-    const body = {
-      vehicle,
-      ...(job && { job }),
-      about,
-      ...(wheel && { wheel }),
-      note: note.trim(),
-      dueOn,
-    };
-    const added = await once('new follow-up', (key) => ask('addFollowUp', { body: { key, ...body } }));
-    if (added?.ok) onAdded();
-  };
   return (
-    <form
+    <Form
+      form={form}
       className={styles.newFollowUp}
-      onSubmit={(event) => {
-        event.preventDefault();
-        void add();
+      onRead={async ({ wheel, ...read }) => {
+        const body = { vehicle, ...(job && { job }), ...read, ...(wheel && { wheel }) };
+        const added = await once('new follow-up', (key) => ask('addFollowUp', { body: { key, ...body } }));
+        if (added?.ok) onAdded();
       }}
     >
       {isOpen ? (
         <>
-          <Select
-            label="What"
-            value={about}
-            options={aboutOptions}
-            onValue={(value) => setAbout(value as FollowUpAbout)}
-          />
-          <Select
-            label="At"
-            value={wheel}
-            options={wheelOptions}
-            onValue={(value) => setWheel(value as Position | '')}
-          />
+          <SelectIn of={of} name="about" label="What" options={aboutOptions} />
+          <SelectIn of={of} name="wheel" label="At" options={wheelOptions} />
         </>
       ) : (
         <b>
-          {aboutWords[about]}
-          {wheel && `, ${wheel}`}
+          {aboutWords[one.about]}
+          {one.wheel && `, ${one.wheel}`}
         </b>
       )}
-      <Field label="Note" value={note} onValue={setNote} maxLength={500} />
-      <Field label="Due" type="date" value={dueOn} onValue={setDueOn} />
-      <Button type="submit" busy={busy} disabled={dueOn === ''}>
+      <TextIn of={of} name="note" label="Note" maxLength={500} />
+      <TextIn of={of} name="dueOn" label="Due" type="date" />
+      <Button type="submit" busy={busy}>
         Note it
       </Button>
       {problem && <Notice tone="wrong">{problem.message}</Notice>}
-    </form>
+    </Form>
   );
 }

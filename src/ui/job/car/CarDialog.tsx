@@ -3,15 +3,15 @@ import type { Observation } from '../../../core/job';
 import { ledgerOf } from '../../../core/job/ledger';
 import { monitoredWheels } from '../../../core/job/placard';
 import { canonicalId, idsFromText } from '../../../core/names/sensor-id';
-import { figure, parse, pressure } from '../../../core/measure/units';
 import { positionName, type Position } from '../../../core/names/wheel';
 import { shopTime } from '../../clock';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
-import { Choice, Field, Picks } from '../../kit/Field';
+import { Choice } from '../../kit/Field';
 import { IdField } from '../../parts/IdField';
 import styles from '../../kit/Forms.module.css';
 import type { Sheet } from '../use-sheet';
+import { LampFigures, Live, Supply } from './shown';
 
 export type CarPart = 'held' | 'live' | 'lamp' | 'supply';
 type ByWheel = Partial<Record<Position, string>>;
@@ -123,185 +123,6 @@ function Held({ sheet: { job, record, close } }: { sheet: Sheet }) {
       <div>
         <Button weight="main" type="submit" disabled={entries.length === 0}>
           This is what it holds
-        </Button>
-      </div>
-    </form>
-  );
-}
-
-function Live({ sheet: { job, units, record, close } }: { sheet: Sheet }) {
-  const wheels = monitoredWheels(job);
-  const [typed, setTyped] = useState<ByWheel>({});
-  const [speed, setSpeed] = useState('');
-  const [low, setLow] = useState<Position[]>([]);
-  const [batteries, setBatteries] = useState<'not-shown' | 'shown'>('not-shown');
-  const kmh = Number(speed.replace(',', '.'));
-  const read = wheels.flatMap((wheel) => {
-    const text = typed[wheel] ?? '';
-    return text.trim() === '' ? [] : [{ wheel, figure: parse(pressure, text, units.pressure) }];
-  });
-  const keep = () => {
-    const at = now();
-    for (const { wheel, figure } of read)
-      if (figure.ok)
-        record({
-          kind: 'live',
-          at,
-          wheel,
-          kPa: figure.value.base,
-          speedKmh: kmh,
-          ...(batteries === 'shown' && { battery: low.includes(wheel) ? ('low' as const) : ('ok' as const) }),
-          source: 'hand',
-        });
-    close();
-  };
-  return (
-    <form
-      className={styles.form}
-      onSubmit={(event) => {
-        event.preventDefault();
-        keep();
-      }}
-    >
-      <Field
-        label="At, km/h"
-        hint="A passenger reads. Standing, most sensors sleep, and what is shown may be old."
-        inputMode="decimal"
-        value={speed}
-        onValue={setSpeed}
-      />
-      <div className={styles.row}>
-        {wheels.map((wheel) => {
-          const figure = read.find((one) => one.wheel === wheel)?.figure;
-          return (
-            <Field
-              key={wheel}
-              label={`${wheel}, ${units.pressure}`}
-              inputMode="decimal"
-              value={typed[wheel] ?? ''}
-              error={figure && !figure.ok ? figure.problem.message : undefined}
-              onValue={(text) => setTyped({ ...typed, [wheel]: text })}
-            />
-          );
-        })}
-      </div>
-      <Choice
-        label="The batteries of the sensors"
-        options={[
-          { value: 'not-shown', label: 'not shown' },
-          { value: 'shown', label: 'it says which are low' },
-        ]}
-        value={batteries}
-        onValue={setBatteries}
-      />
-      {batteries === 'shown' && (
-        <Picks
-          label="Low at (none where all are ok)"
-          options={wheels.map((value) => ({ value, label: value }))}
-          values={low}
-          onValues={setLow}
-        />
-      )}
-      <div>
-        <Button
-          weight="main"
-          type="submit"
-          disabled={read.length === 0 || read.some(({ figure }) => !figure.ok) || !(speed !== '' && kmh >= 0)}
-        >
-          It shows these
-        </Button>
-      </div>
-    </form>
-  );
-}
-
-/** At which pressures the car itself says its lamp comes on and goes out. */
-function LampFigures({ sheet: { job, units, busy, edit, close } }: { sheet: Sheet }) {
-  const { tpms } = job.vehicle;
-  const shown = (kPa: number | undefined) => (kPa === undefined ? '' : figure(pressure, kPa, units));
-  const [on, setOn] = useState(() => shown(tpms.lowOnKPa));
-  const [off, setOff] = useState(() => shown(tpms.lowOffKPa));
-  const read = { on: parse(pressure, on, units.pressure), off: parse(pressure, off, units.pressure) };
-  const wrongOrder =
-    read.on.ok && read.off.ok && read.off.value.base < read.on.value.base
-      ? 'It goes out at or above the figure at which it comes on.'
-      : undefined;
-  return (
-    <form
-      className={styles.form}
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (!read.on.ok) return;
-        const figures = {
-          lowOnKPa: read.on.value.base,
-          ...(read.off.ok && { lowOffKPa: read.off.value.base }),
-        };
-        void edit({ vehicle: { tpms: { ...tpms, ...figures } } }).then((done) => done && close());
-      }}
-    >
-      <div className={styles.row}>
-        <Field
-          label={`Lamp on at, ${units.pressure}`}
-          inputMode="decimal"
-          value={on}
-          onValue={setOn}
-          error={on.trim() === '' || read.on.ok ? undefined : read.on.problem.message}
-        />
-        <Field
-          label={`Lamp off at, ${units.pressure} (may be empty)`}
-          inputMode="decimal"
-          value={off}
-          onValue={setOff}
-          error={wrongOrder ?? (off.trim() === '' || read.off.ok ? undefined : read.off.problem.message)}
-        />
-      </div>
-      <div>
-        <Button
-          weight="main"
-          type="submit"
-          busy={busy}
-          disabled={!read.on.ok || wrongOrder !== undefined || (off.trim() !== '' && !read.off.ok)}
-        >
-          The car says these
-        </Button>
-      </div>
-    </form>
-  );
-}
-
-function Supply({ sheet: { record, close } }: { sheet: Sheet }) {
-  const [typed, setTyped] = useState('');
-  const [engine, setEngine] = useState<'on' | 'off'>('off');
-  const volts = Number(typed.replace(',', '.'));
-  const possible = typed.trim() !== '' && volts > 0 && volts <= 60;
-  return (
-    <form
-      className={styles.form}
-      onSubmit={(event) => {
-        event.preventDefault();
-        record({ kind: 'voltage', at: now(), volts, engine, source: 'hand' });
-        close();
-      }}
-    >
-      <Field
-        label="Volts"
-        inputMode="decimal"
-        value={typed}
-        onValue={setTyped}
-        error={typed.trim() === '' || possible ? undefined : 'Between 0 and 60 V.'}
-      />
-      <Choice
-        label="Engine"
-        options={[
-          { value: 'off', label: 'off' },
-          { value: 'on', label: 'on' },
-        ]}
-        value={engine}
-        onValue={setEngine}
-      />
-      <div>
-        <Button weight="main" type="submit" disabled={!possible}>
-          Save the voltage
         </Button>
       </div>
     </form>

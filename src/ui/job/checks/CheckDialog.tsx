@@ -1,23 +1,27 @@
-import { useState, type ReactNode } from 'react';
+import type { Control, FieldPathByValue } from 'react-hook-form';
+import { z } from 'zod';
 import type { Job, Observation } from '../../../core/job';
 import { ledgerOf } from '../../../core/job/ledger';
 import { monitoredWheels } from '../../../core/job/placard';
 import { groupedId } from '../../../core/names/sensor-id';
-import { parse, pressure, type Notation } from '../../../core/measure/units';
+import { pressure, type Notation } from '../../../core/measure/units';
+import { typedAs, typedAsOrEmpty } from '../../../core/measure/units/schema';
 import type { CheckedByHand } from '../../../core/visit';
-import { positionName, roadWheels, type Position } from '../../../core/names/wheel';
+import { positionName, roadWheels, walkingOrder, type Position } from '../../../core/names/wheel';
 import { shopTime } from '../../clock';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
-import { Choice, Field } from '../../kit/Field';
+import { ChoiceIn, Form, TextIn, useFilled } from '../../kit/Form';
+import { figureOrEmpty, figureTyped } from '../../kit/typed';
+import { byWheel, nothingByWheel } from '../../parts/by-wheel';
 import { checkWords } from '../../../core/visit/words';
 import styles from '../../kit/Forms.module.css';
 
 /** A reset has steps of its own, and is no form. */
-export type CheckForm = Exclude<CheckedByHand, 'baseline'>;
+export type FormCheck = Exclude<CheckedByHand, 'baseline'>;
 
 interface CheckDialogProps {
-  test: CheckForm;
+  test: FormCheck;
   job: Job;
   units: Notation;
   onRecord: (observation: Observation) => void;
@@ -30,7 +34,7 @@ export function CheckDialog(props: CheckDialogProps) {
   return (
     <Dialog title={checkWords[test].label} onClose={onClose}>
       <p>{checkWords[test].why}</p>
-      <Form {...props} />
+      <CheckForm {...props} />
     </Dialog>
   );
 }
@@ -64,11 +68,12 @@ const checksFor: Record<Job['vehicle']['tpms']['kind'], CheckedByHand[]> = {
   none: [],
 };
 
-function Form(props: CheckDialogProps) {
+function CheckForm(props: CheckDialogProps) {
   switch (props.test) {
     case 'display':
-    case 'shift':
       return <DisplayForm {...props} />;
+    case 'shift':
+      return <ShiftForm {...props} />;
     case 'reception':
       return <ReceptionForm {...props} />;
     case 'wheelspeed':
@@ -76,97 +81,126 @@ function Form(props: CheckDialogProps) {
   }
 }
 
-const now = () => shopTime();
+const wholeCount = (count: number): boolean => Number.isInteger(count) && count >= 0 && count <= 99_999;
+const counted = 'A whole number, as the log counts it.';
 
-/** One text per wheel, and what is wrong with it. */
-function useTexts() {
-  const [texts, setTexts] = useState<Record<string, string>>({});
-  const [errors, setErrors] = useState<Record<string, string>>({});
-  const field = (name: string) => ({
-    value: texts[name] ?? '',
-    error: errors[name],
-    onValue: (value: string) => setTexts((before) => ({ ...before, [name]: value })),
+const displayIn = (units: Notation) => z.object({ display: byWheel(typedAsOrEmpty(pressure, units)) });
+
+const shiftIn = (units: Notation) =>
+  displayIn(units).extend({
+    changed: z.enum(walkingOrder, 'At which wheel air was taken off.'),
+    gauge: typedAs(pressure, units, 'What the gauge says after it.'),
   });
-  return { texts, field, setErrors };
-}
 
-/** Fields, and the one button that keeps them. */
-function KeepForm(props: { label: string; disabled?: boolean; onKeep: () => void; children: ReactNode }) {
+/** What the display shows for each wheel. */
+function DisplayForm({ job, units, onRecord, onClose }: CheckDialogProps) {
+  const form = useFilled(displayIn(units), { display: nothingByWheel });
   return (
-    <form
+    <Form
+      form={form}
       className={styles.form}
-      onSubmit={(event) => {
-        event.preventDefault();
-        props.onKeep();
+      onRead={({ display }) => {
+        for (const seen of displayed(job, display)) onRecord(seen);
+        onClose();
       }}
     >
-      {props.children}
-      <Button weight="main" type="submit" disabled={props.disabled}>
-        {props.label}
+      <DisplayFields of={form.control} job={job} units={units} />
+      <Button weight="main" type="submit">
+        Save what it shows
       </Button>
-    </form>
+    </Form>
   );
 }
 
-/** What the display shows for each wheel; with `shift`, after 25 kPa were taken off one of them. */
-function DisplayForm({ test, job, units, onRecord, onClose }: CheckDialogProps) {
-  const wheels = monitoredWheels(job);
-  const { texts, field, setErrors } = useTexts();
-  const [changed, setChanged] = useState<Position>();
-  const keep = () => {
-    const wrong: Record<string, string> = {};
-    const found: Observation[] = [];
-    if (test === 'shift' && changed) {
-      const read = parse(pressure, texts.changed ?? '', units.pressure);
-      if (read.ok)
-        found.push({ kind: 'gauge', at: now(), wheel: changed, kPa: read.value.base, tire: 'cold' });
-      else wrong.changed = read.problem.message;
-    }
-    for (const wheel of wheels) {
-      const text = texts[wheel]?.trim() ?? '';
-      const read = text === '' ? undefined : parse(pressure, text, units.pressure);
-      if (read && !read.ok) wrong[wheel] = read.problem.message;
-      else found.push({ kind: 'display', at: now(), wheel, kPa: read?.ok ? read.value.base : null });
-    }
-    setErrors(wrong);
-    if (Object.keys(wrong).length > 0) return;
-    for (const seen of found) onRecord(seen);
-    onClose();
-  };
+/** The same after 25 kPa were taken off one of them. */
+function ShiftForm({ job, units, onRecord, onClose }: CheckDialogProps) {
+  const form = useFilled(shiftIn(units), { display: nothingByWheel, gauge: '' });
+  const { control: of } = form;
+  const changed = form.watch('changed') as Position | undefined;
   return (
-    <KeepForm label="Save what it shows" disabled={test === 'shift' && !changed} onKeep={keep}>
-      {test === 'shift' && (
-        <>
-          <Choice
-            label="Air was taken off"
-            options={wheels.map((value) => ({ value, label: value }))}
-            value={changed}
-            onValue={setChanged}
-          />
-          {changed && (
-            <Field
-              label={`${changed} by the gauge, after it`}
-              hint={units.pressure}
-              inputMode="decimal"
-              {...field('changed')}
-            />
-          )}
-        </>
+    <Form
+      form={form}
+      className={styles.form}
+      onRead={(read) => {
+        const { changed: wheel, gauge } = read;
+        onRecord({ kind: 'gauge', at: shopTime(), wheel, kPa: gauge.base, tire: 'cold' });
+        for (const seen of displayed(job, read.display)) onRecord(seen);
+        onClose();
+      }}
+    >
+      <ChoiceIn
+        of={of}
+        name="changed"
+        label="Air was taken off"
+        options={monitoredWheels(job).map((value) => ({ value, label: value }))}
+      />
+      {changed && (
+        <TextIn
+          of={of}
+          name="gauge"
+          label={`${changed} by the gauge, after it`}
+          hint={units.pressure}
+          inputMode="decimal"
+        />
       )}
-      <div className={styles.row}>
-        {wheels.map((wheel) => (
-          <Field
-            key={wheel}
-            label={`Display, ${wheel}`}
-            hint={`${units.pressure}; empty where it shows nothing`}
-            inputMode="decimal"
-            {...field(wheel)}
-          />
-        ))}
-      </div>
-    </KeepForm>
+      <DisplayFields of={of} job={job} units={units} />
+      <Button weight="main" type="submit" disabled={!changed}>
+        Save what it shows
+      </Button>
+    </Form>
   );
 }
+
+type Display = z.infer<ReturnType<typeof displayIn>>['display'];
+
+/** Where nothing is typed the display shows nothing. */
+const displayed = (job: Job, display: Display): Observation[] =>
+  monitoredWheels(job).map((wheel) => ({
+    kind: 'display',
+    at: shopTime(),
+    wheel,
+    kPa: display[wheel]?.base ?? null,
+  }));
+
+function DisplayFields<Typed extends { display: Record<Position, string> }, Read>({
+  of,
+  job,
+  units,
+}: {
+  of: Control<Typed, unknown, Read>;
+  job: Job;
+  units: Notation;
+}) {
+  return (
+    <div className={styles.row}>
+      {monitoredWheels(job).map((wheel) => (
+        <TextIn
+          key={wheel}
+          of={of}
+          name={`display.${wheel}` as FieldPathByValue<Typed, string>}
+          label={`Display, ${wheel}`}
+          hint={`${units.pressure}; empty where it shows nothing`}
+          inputMode="decimal"
+        />
+      ))}
+    </div>
+  );
+}
+
+const receptionOf = (wheels: readonly Position[]) =>
+  z
+    .object({
+      expected: figureTyped(counted, wholeCount),
+      received: byWheel(figureOrEmpty(counted, wholeCount)),
+    })
+    .superRefine(({ expected, received }, context) => {
+      for (const wheel of wheels) {
+        const count = received[wheel];
+        const message =
+          count === undefined ? counted : count > expected ? 'More received than expected: count again.' : '';
+        if (message) context.addIssue({ code: 'custom', path: ['received', wheel], message });
+      }
+    });
 
 /** Check-ins counted over a drive, sensor by sensor. */
 function ReceptionForm({ job, onRecord, onClose }: CheckDialogProps) {
@@ -176,44 +210,40 @@ function ReceptionForm({ job, onRecord, onClose }: CheckDialogProps) {
     const id = scan?.kind === 'heard' ? scan.reply.id : (ledger.registered[wheel] ?? undefined);
     return id ? [{ wheel, id }] : [];
   });
-  const { texts, field, setErrors } = useTexts();
-  const keep = () => {
-    const wrong: Record<string, string> = {};
-    const count = (name: string): number | undefined => {
-      const text = texts[name]?.trim() ?? '';
-      const number = /^\d{1,5}$/.test(text) ? Number(text) : undefined;
-      if (number === undefined) wrong[name] = 'A whole number, as the log counts it.';
-      return number;
-    };
-    const expected = count('expected');
-    const found = sensors.flatMap(({ wheel, id }): Observation[] => {
-      const received = count(wheel);
-      if (expected === undefined || received === undefined) return [];
-      if (received > expected) wrong[wheel] = 'More received than expected: count again.';
-      return [{ kind: 'reception', at: now(), id, expected, received }];
-    });
-    setErrors(wrong);
-    if (Object.keys(wrong).length > 0) return;
-    for (const seen of found) onRecord(seen);
-    onClose();
-  };
+  const form = useFilled(receptionOf(sensors.map(({ wheel }) => wheel)), {
+    expected: '',
+    received: nothingByWheel,
+  });
+  const { control: of } = form;
   if (sensors.length === 0)
     return <p>Wake the sensors or read the car first: their IDs are what the log counts.</p>;
   return (
-    <KeepForm label="Save the counts" onKeep={keep}>
-      <Field label="Check-ins expected of each" inputMode="numeric" {...field('expected')} />
+    <Form
+      form={form}
+      className={styles.form}
+      onRead={({ expected, received }) => {
+        for (const { wheel, id } of sensors)
+          onRecord({ kind: 'reception', at: shopTime(), id, expected, received: received[wheel] ?? 0 });
+        onClose();
+      }}
+    >
+      <TextIn of={of} name="expected" label="Check-ins expected of each" inputMode="numeric" />
       <div className={styles.row}>
         {sensors.map(({ wheel, id }) => (
-          <Field
+          <TextIn
             key={wheel}
+            of={of}
+            name={`received.${wheel}`}
             label={`${wheel}, ${groupedId(id)}`}
             hint="received"
             inputMode="numeric"
-            {...field(wheel)}
           />
         ))}
       </div>
-    </KeepForm>
+      <Button weight="main" type="submit">
+        Save the counts
+      </Button>
+    </Form>
   );
 }
 
@@ -222,47 +252,60 @@ const speedWays = [
   { value: 'percent', label: 'as % faster than the mean' },
 ] as const;
 
-/** Each wheel's speed against the mean of the four: the speeds themselves, or how much faster than the mean. */
-function WheelSpeedForm({ onRecord, onClose }: CheckDialogProps) {
-  const [way, setWay] = useState<(typeof speedWays)[number]['value']>('speed');
-  const { texts, field, setErrors } = useTexts();
-  const numberOf = (wheel: Position): number | undefined => {
-    const text = (texts[wheel] ?? '').trim().replace(',', '.').replace('−', '-');
-    const number = Number(text);
-    if (text === '' || !Number.isFinite(number)) return undefined;
-    return (way === 'speed' ? number > 0 && number < 400 : Math.abs(number) <= 20) ? number : undefined;
-  };
-  const keep = () => {
-    const figures = roadWheels.map((wheel) => ({ wheel, number: numberOf(wheel) }));
-    const wrong = figures.flatMap(({ wheel, number }) => (number === undefined ? [[wheel, say[way]]] : []));
-    setErrors(Object.fromEntries(wrong) as Record<string, string>);
-    if (wrong.length > 0) return;
-    const mean = figures.reduce((sum, { number = 0 }) => sum + number, 0) / figures.length;
-    for (const { wheel, number = 0 } of figures) {
-      const ratio = way === 'speed' ? number / mean : 1 + number / 100;
-      onRecord({ kind: 'wheelspeed', at: now(), wheel, ratio });
-    }
-    onClose();
-  };
-  return (
-    <KeepForm label="Save the speeds" onKeep={keep}>
-      <Choice label="Typed" options={speedWays} value={way} onValue={setWay} />
-      <div className={styles.row}>
-        {roadWheels.map((wheel) => (
-          <Field
-            key={wheel}
-            label={`${wheel}, ${positionName[wheel]}`}
-            hint={way === 'speed' ? 'at one moment, in one unit for all' : '% faster than the mean'}
-            inputMode="decimal"
-            {...field(wheel)}
-          />
-        ))}
-      </div>
-    </KeepForm>
-  );
-}
-
 const say = {
   speed: 'The speed of this wheel, as the tool shows it: 61.24',
   percent: 'Percent faster than the mean, or slower with a minus: 0.4',
 };
+
+const wheelSpeeds = z
+  .object({
+    way: z.enum(['speed', 'percent']),
+    speeds: byWheel(figureOrEmpty('A figure.', Number.isFinite)),
+  })
+  .superRefine(({ way, speeds }, context) => {
+    for (const wheel of roadWheels) {
+      const figure = speeds[wheel];
+      const fits =
+        figure !== undefined && (way === 'speed' ? figure > 0 && figure < 400 : Math.abs(figure) <= 20);
+      if (!fits) context.addIssue({ code: 'custom', path: ['speeds', wheel], message: say[way] });
+    }
+  });
+
+/** Each wheel's speed against the mean of the four: the speeds themselves, or how much faster than the mean. */
+function WheelSpeedForm({ onRecord, onClose }: CheckDialogProps) {
+  const form = useFilled(wheelSpeeds, { way: 'speed', speeds: nothingByWheel });
+  const { control: of } = form;
+  const isSpeed = form.watch('way') === 'speed';
+  return (
+    <Form
+      form={form}
+      className={styles.form}
+      onRead={({ way, speeds }) => {
+        const figures = roadWheels.map((wheel) => ({ wheel, figure: speeds[wheel] ?? 0 }));
+        const mean = figures.reduce((sum, { figure }) => sum + figure, 0) / figures.length;
+        for (const { wheel, figure } of figures) {
+          const ratio = way === 'speed' ? figure / mean : 1 + figure / 100;
+          onRecord({ kind: 'wheelspeed', at: shopTime(), wheel, ratio });
+        }
+        onClose();
+      }}
+    >
+      <ChoiceIn of={of} name="way" label="Typed" options={speedWays} />
+      <div className={styles.row}>
+        {roadWheels.map((wheel) => (
+          <TextIn
+            key={wheel}
+            of={of}
+            name={`speeds.${wheel}`}
+            label={`${wheel}, ${positionName[wheel]}`}
+            hint={isSpeed ? 'at one moment, in one unit for all' : '% faster than the mean'}
+            inputMode="decimal"
+          />
+        ))}
+      </div>
+      <Button weight="main" type="submit">
+        Save the speeds
+      </Button>
+    </Form>
+  );
+}

@@ -1,19 +1,21 @@
 import { useEffect, useState } from 'react';
+import { useController, useWatch } from 'react-hook-form';
 import type { HeaderChanges } from '../../../contract';
 import type { Job } from '../../../core/job';
-import { distance, figure, parse, type Notation } from '../../../core/measure/units';
+import { distance, figure, type Notation } from '../../../core/measure/units';
 import { vinAdvice } from '../../../core/names/vin';
 import { notesOf, plateOf, profileOf } from '../../../core/job/header';
 import type { ProfileSummary } from '../../../contract/views';
 import { ask } from '../../api';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
-import { Field, Select } from '../../kit/Field';
+import { Form, SelectIn, TextIn, useFilled } from '../../kit/Form';
 import { Notice } from '../../kit/Notice';
 import styles from '../../kit/Forms.module.css';
+import { carEntryIn, monitoringReads } from '../../parts/car-entry';
 import { CustomerFields } from '../../parts/CustomerFields';
 import { Monitoring, monitoringFrom, tpmsOf } from '../../parts/Monitoring';
-import { serviceOf, WorkDone, workFrom } from '../../parts/WorkDone';
+import { WorkDone, workFrom } from '../../parts/WorkDone';
 import type { Sheet } from '../use-sheet';
 
 /** What stands on the job, as it is typed. */
@@ -27,118 +29,98 @@ const entriesFrom = (job: Job, units: Notation) => ({
   complaint: notesOf(job).complaint ?? '',
   customer: notesOf(job).customer ?? '',
   orderNumber: notesOf(job).orderNumber ?? '',
+  work: workFrom(job.service),
+  monitoring: monitoringFrom(job.vehicle.tpms, units),
 });
 
 /** What was said when the car was booked in, to be corrected; what stood before stays in the history. */
 export function VisitDialog({ sheet }: { sheet: Sheet }) {
   const { job, units, busy, problem, edit, open, close } = sheet;
-  const { vehicle } = job;
-  const [entries, setEntries] = useState(() => entriesFrom(job, units));
-  const [work, setWork] = useState(() => workFrom(job.service));
-  const [monitoring, setMonitoring] = useState(() => monitoringFrom(vehicle.tpms, units));
+  const form = useFilled(
+    carEntryIn(units).superRefine(monitoringReads(({ profile }) => profile === '')),
+    entriesFrom(job, units),
+  );
+  const { control: of } = form;
+  const entries = useWatch({ control: of });
+  const { field: work } = useController({ control: of, name: 'work' });
+  const { field: monitoring } = useController({ control: of, name: 'monitoring' });
   const [profiles, setProfiles] = useState<ProfileSummary[]>([]);
   useEffect(() => {
     void ask('profiles').then((found) => found.ok && setProfiles(found.value));
   }, []);
-  const set = (name: keyof typeof entries) => (value: string) =>
-    setEntries((now) => ({ ...now, [name]: value }));
-
-  const year = entries.modelYear.trim() === '' ? null : Number(entries.modelYear);
-  const wrongYear =
-    year !== null && !(Number.isInteger(year) && year >= 1950 && year <= 2100)
-      ? 'A year, as 2019.'
-      : undefined;
-  const odometer =
-    entries.odometer.trim() === '' ? undefined : parse(distance, entries.odometer, units.distance);
-  const own = tpmsOf(monitoring, units);
-  const service = serviceOf(work);
-  const fits =
-    entries.label.trim() !== '' &&
-    wrongYear === undefined &&
-    odometer?.ok !== false &&
-    service !== undefined &&
-    (entries.profile !== '' || own.tpms !== undefined);
-  const keep = () => {
-    const changes: HeaderChanges = {
-      vehicle: {
-        label: entries.label.trim(),
-        plate: entries.plate.trim(),
-        vin: entries.vin.trim(),
-        modelYear: year,
-        ...(entries.profile !== (profileOf(job) ?? '') && { profile: entries.profile }),
-        ...(entries.profile === '' && own.tpms && { tpms: own.tpms }),
-      },
-      ...(odometer?.ok && { odometerKm: odometer.value.base }),
-      complaint: entries.complaint.trim(),
-      customer: entries.customer.trim(),
-      orderNumber: entries.orderNumber.trim(),
-      ...(service && { service }),
-    };
-    void edit(changes).then((done) => done && close());
-  };
-  const advice = entries.vin.trim() === '' ? undefined : vinAdvice(entries.vin);
+  const { vin = '', profile = '' } = entries;
   return (
     <Dialog title="The car and the visit" wide onClose={close}>
-      <form
+      <Form
+        form={form}
         className={styles.form}
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (fits) keep();
+        onRead={async (read) => {
+          const { tpms } = read.monitoring;
+          const changes: HeaderChanges = {
+            vehicle: {
+              label: read.label,
+              plate: read.plate,
+              vin: read.vin,
+              modelYear: read.modelYear ?? null,
+              ...(read.profile !== (profileOf(job) ?? '') && { profile: read.profile }),
+              ...(read.profile === '' && tpms && { tpms }),
+            },
+            ...(read.odometer && { odometerKm: read.odometer.base }),
+            complaint: read.complaint,
+            customer: read.customer,
+            orderNumber: read.orderNumber,
+            service: read.work,
+          };
+          if (await edit(changes)) close();
         }}
       >
         <div className={styles.row}>
-          <Field
-            label="Vehicle"
-            value={entries.label}
-            onValue={set('label')}
-            error={entries.label.trim() === '' ? 'Say which vehicle it is.' : undefined}
+          <TextIn of={of} name="label" label="Vehicle" />
+          <TextIn of={of} name="plate" label="Plate" maxLength={20} />
+          <TextIn
+            of={of}
+            name="vin"
+            label="VIN"
+            maxLength={40}
+            hint={vin.trim() === '' ? undefined : vinAdvice(vin)}
           />
-          <Field label="Plate" maxLength={20} value={entries.plate} onValue={set('plate')} />
-          <Field label="VIN" maxLength={40} value={entries.vin} hint={advice} onValue={set('vin')} />
         </div>
         <div className={styles.row}>
-          <Field
-            label="Model year"
-            inputMode="numeric"
-            value={entries.modelYear}
-            error={wrongYear}
-            onValue={set('modelYear')}
-          />
-          <Field
-            label={`Odometer, ${units.distance}`}
-            inputMode="numeric"
-            value={entries.odometer}
-            error={odometer?.ok === false ? odometer.problem.message : undefined}
-            onValue={set('odometer')}
-          />
-          <Select
+          <TextIn of={of} name="modelYear" label="Model year" inputMode="numeric" />
+          <TextIn of={of} name="odometer" label={`Odometer, ${units.distance}`} inputMode="numeric" />
+          <SelectIn
+            of={of}
+            name="profile"
             label="Kind of vehicle"
-            value={entries.profile}
-            onValue={set('profile')}
             options={[
               { value: '', label: 'not on file' },
               ...profiles.map(({ name, label }) => ({ value: name, label })),
               // Until the list is there, what stands on the job.
-              ...(entries.profile !== '' && profiles.every(({ name }) => name !== entries.profile)
-                ? [{ value: entries.profile, label: 'as booked in' }]
+              ...(profile !== '' && profiles.every(({ name }) => name !== profile)
+                ? [{ value: profile, label: 'as booked in' }]
                 : []),
             ]}
           />
         </div>
-        {entries.profile === '' && (
-          <Monitoring value={monitoring} onValue={setMonitoring} errors={own.errors} units={units} />
+        {profile === '' && (
+          <Monitoring
+            value={monitoring.value}
+            onValue={monitoring.onChange}
+            errors={tpmsOf(monitoring.value, units).errors}
+            units={units}
+          />
         )}
-        <WorkDone value={work} onValue={setWork} />
-        <CustomerFields value={entries} onValue={set} />
+        <WorkDone value={work.value} onValue={work.onChange} />
+        <CustomerFields of={of} />
         {problem && <Notice tone="wrong">{problem}</Notice>}
         <div className={styles.actions}>
-          <Button weight="main" type="submit" busy={busy} disabled={!fits}>
+          <Button weight="main" type="submit" busy={busy}>
             Save
           </Button>
           <Button onClick={() => open({ dialog: 'history' })}>History of this job</Button>
           <Button onClick={() => open({ dialog: 'cancel' })}>Cancel this job</Button>
         </div>
-      </form>
+      </Form>
     </Dialog>
   );
 }
