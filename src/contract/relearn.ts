@@ -25,6 +25,8 @@ export const runViewSchema = z.object({
   /** The job is handed over: it can be read, and no more. */
   closed: z.boolean(),
   devices: devicesAtHandSchema,
+  /** Before air is let out: how far which wheels are filled, kPa. */
+  fillFirst: z.array(z.object({ kPa: z.number(), wheels: z.array(z.enum(walkingOrder)) })),
   /** How many hexadecimal digits an ID of this car has, where that is known. */
   idDigits: z.int().optional(),
 });

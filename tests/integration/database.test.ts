@@ -59,6 +59,7 @@ describe('migrations', () => {
       { name: '0024-people-news' },
       { name: '0025-marks' },
       { name: '0026-backups' },
+      { name: '0027-proposals' },
     ]);
   });
 

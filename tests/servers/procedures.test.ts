@@ -42,16 +42,22 @@ describe('the relearn library', () => {
     expect(await versionOf(first.name)).toBe(3);
   });
 
-  it('keeps what a file says beyond the format', async () => {
+  it('says of a key the format does not have which one is nearest, and takes nothing in', async () => {
     const own = {
       ...demo[1],
       name: 'of-our-own',
       shelf: 'B2',
       enter: [{ do: 'wait', s: 1, note: 'breathe' }],
     };
-    await boss.post(path, [own]);
-    const kept = (await list()).find(({ procedure }) => procedure.name === 'of-our-own');
-    expect(kept?.procedure).toMatchObject({ shelf: 'B2', enter: [{ note: 'breathe' }] });
+    const response = await boss.send('POST', path, [own]);
+    const { error } = (await response.json()) as { error: { issues: { path: string; message: string }[] } };
+    expect([response.status, ...error.issues.map((issue) => issue.path)]).toEqual([
+      400,
+      '0.shelf',
+      '0.enter.0.note',
+    ]);
+    for (const { message } of error.issues) expect(message).toMatch(/did you mean \w+\?/);
+    expect(await versionOf('of-our-own')).toBeUndefined();
   });
 
   it('tells a senseless file fault by fault, and takes nothing of it in', async () => {

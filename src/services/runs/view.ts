@@ -3,6 +3,7 @@ import { unknownRun } from '../../contract/refusals';
 import { success, type Result } from '../../core/result';
 import { plateOf } from '../../core/job/header';
 import { unnamedVehicle } from '../../core/job/words';
+import { fillFirst } from '../../core/visit/teaching/air';
 import { inTransaction, type Tx } from '../../data/database';
 import * as jobs from '../../data/jobs';
 import { loadShop } from '../../data/shop';
@@ -40,6 +41,7 @@ export async function runViewIn(tx: Tx, row: runs.RunRow): Promise<RunView> {
       // Hands need no lead.
       practice: practiceBay() !== undefined && vehicle.vin !== undefined,
     },
+    fillFirst: fillFirst(job.header, procedure),
     ...(idDigits !== undefined && { idDigits }),
   };
 }

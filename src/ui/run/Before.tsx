@@ -1,11 +1,10 @@
 import { Check, Square } from 'lucide-react';
 import { useState } from 'react';
 import { cautionsOfRelearn } from '../../core/visit/cautions';
-import { letsAirOut, raiseToKPa } from '../../core/relearn/procedure/demands';
 import { conditionWords } from '../../core/relearn/procedure/words';
 import { groupedId } from '../../core/names/sensor-id';
 import { format, pressure, type Notation } from '../../core/measure/units';
-import { positionName, roadWheels, walkingOrder, type Position } from '../../core/names/wheel';
+import { listWheels, positionName, roadWheels, walkingOrder, type Position } from '../../core/names/wheel';
 import { Button } from '../kit/Button';
 import { IdField } from '../parts/IdField';
 import styles from './Run.module.css';
@@ -17,21 +16,25 @@ export function Before({ on, units }: { on: RunOnScreen; units: Notation }) {
   const [raised, setRaised] = useState(false);
   const open = procedure.before.filter((what) => !run.confirmed.includes(what));
   // Whoever has confirmed something already has been past this.
-  const isToRaise = letsAirOut(procedure) && !raised && run.confirmed.length === 0;
+  const { fillFirst } = on.view;
+  const isToRaise = fillFirst.length > 0 && !raised && run.confirmed.length === 0;
+  const filled = fillFirst
+    .map(({ kPa, wheels }) => `${listWheels(wheels)} to ${format(pressure, kPa, units)}`)
+    .join(', ');
   return (
     <div className={styles.open}>
       <h2 className={styles.instruction}>Make ready</h2>
-      {letsAirOut(procedure) && (
+      {fillFirst.length > 0 && (
         <p>
-          Fill every tire to about {format(pressure, raiseToKPa, units)} first, never above its sidewall’s
-          maximum: each loses some. Afterwards fill all back to target and gauge them.
+          Fill {filled} first, never above the sidewall’s maximum: each loses some. Afterwards fill all back
+          to target and gauge them.
         </p>
       )}
       <ul className={styles.conditions}>
         {isToRaise && (
           <li>
             <Button className={styles.condition} data-main weight="main" onClick={() => setRaised(true)}>
-              <Square aria-hidden="true" /> All tires filled to about {format(pressure, raiseToKPa, units)}
+              <Square aria-hidden="true" /> Filled: {filled}
             </Button>
           </li>
         )}

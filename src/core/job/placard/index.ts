@@ -10,7 +10,7 @@ export const placardToleranceKPa = 7;
 export const shownInStepsOfKPa = 1;
 
 /** What of a job says how much air a wheel should have. */
-type Placarded = Pick<Job, 'placard' | 'loadCase'> & SpareSeen;
+export type Placarded = Pick<Job, 'placard' | 'loadCase'> & SpareSeen;
 
 /** The line of the placard that holds for a wheel: the spare's where the small spare stands in for it. */
 const lineOf = (job: SpareSeen, wheel: Position) => (isSpareAt(job, wheel) ? 'spare' : axleOf(wheel));

@@ -4,6 +4,7 @@ import type { BodyOf } from '../../../contract';
 import type { Procedure } from '../../../core/relearn/procedure';
 import { replay, timePasses, type Happening, type RunEvent } from '../../../core/relearn/run';
 import { walkingOrder } from '../../../core/names/wheel';
+import { fillFirst } from '../../../core/visit/teaching/air';
 import { ask } from '../../api';
 import type { RunOnScreen } from '../../run/use-run';
 
@@ -83,6 +84,7 @@ export function useDryRun(
         events: [...events],
         elapsedS: now,
         closed: false,
+        fillFirst: fillFirst({}, procedure),
         // Nothing is written to a car in a dry try: its answer is pressed by hand.
         devices: {
           tool: true,

@@ -223,6 +223,15 @@ describe('the ways to teach a car', () => {
       'Set the pressures first: RR and LR not at target or not gauged',
     ]);
     expect(names([set, drive], car(gauges(1)), everything)).toEqual(['set', 'by-road']);
+    // Nobody gauged the spare: it has a say only where it is taught.
+    const spared = jobWith(gauges(1), { tpms: five, placard });
+    const withSpare = { ...spared, vehicle: { ...spared.vehicle, profile: 'vela' } };
+    const taught = procedure('five', 'air', {
+      before: ['pressures-set'],
+      wheels: ['LF', 'RF', 'RR', 'LR', 'SP'],
+    });
+    const waits = waysFor([set, taught], withSpare, everything).map((way) => way.waitsForPressures);
+    expect(waits).toEqual([[], ['SP']]);
   });
 
   it('only those for this kind of vehicle, its year, and what is needed', () => {

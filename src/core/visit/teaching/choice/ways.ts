@@ -54,7 +54,10 @@ export function waysFor(
         missing: means.filter((one) => !here[one]),
         failed: failed(procedure.method),
         waitsForSupply: low && means.includes('lead') ? supportWords(job.vehicle.tpms) : undefined,
-        waitsForPressures: procedure.before.includes('pressures-set') ? unset : [],
+        waitsForPressures: procedure.before.includes('pressures-set')
+          ? // A spare that is not taught has no say in it.
+            unset.filter((wheel) => wheel !== 'SP' || procedure.wheels.includes('SP'))
+          : [],
       };
     })
     .sort(
