@@ -67,7 +67,7 @@ const patienceMs = 10_000;
 async function listens(field: Element): Promise<boolean> {
   const until = Date.now() + patienceMs;
   while (!isTakenOver(field.closest('astro-island'))) {
-    if (Date.now() > until || !field.isConnected) return false;
+    if (Date.now() > until) return false;
     await aMoment();
   }
   await aMoment();
@@ -77,10 +77,10 @@ async function listens(field: Element): Promise<boolean> {
 const aMoment = () => new Promise((resolve) => setTimeout(resolve, 16));
 
 /** React keeps its root at the element it lives in, and says there whether all of it still is what the server sent. */
-function isTakenOver(island: Element | null): boolean {
-  const [, root] = Object.entries(island ?? {}).find(([key]) => key.startsWith('__reactContainer$')) ?? [];
-  return (root as ReactRoot | undefined)?.stateNode?.current?.memoizedState?.isDehydrated === false;
-}
+const isTakenOver = (island: Element | null): boolean =>
+  Object.values((island ?? {}) as Record<string, ReactRoot | undefined>).some(
+    (kept) => kept?.stateNode?.current?.memoizedState?.isDehydrated === false,
+  );
 
 interface ReactRoot {
   stateNode?: { current?: { memoizedState?: { isDehydrated?: boolean } } };

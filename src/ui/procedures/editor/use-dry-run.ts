@@ -4,7 +4,6 @@ import type { BodyOf } from '../../../contract';
 import type { Procedure } from '../../../core/relearn/procedure';
 import { replay, timePasses, type Happening, type RunEvent } from '../../../core/relearn/run';
 import { walkingOrder } from '../../../core/names/wheel';
-import { fillFirst } from '../../../core/visit/teaching/air';
 import { ask } from '../../api';
 import type { RunOnScreen } from '../../run/use-run';
 
@@ -84,7 +83,8 @@ export function useDryRun(
         events: [...events],
         elapsedS: now,
         closed: false,
-        fillFirst: fillFirst({}, procedure),
+        // Nobody fills a simulated tire for a dry try.
+        fillFirst: [],
         // Nothing is written to a car in a dry try: its answer is pressed by hand.
         devices: {
           tool: true,
