@@ -113,7 +113,7 @@ const signed = (happening: Happening, key: string, { name: by }: Person): Happen
 
 /** The act that a `back` at this time takes away; undefined: it is too late. */
 const takenBackAt = ({ procedure, events }: RunRecord, t: number): RunEvent | undefined =>
-  lastAct(procedure, timePasses(procedure, replay(procedure, events), t))?.event;
+  lastAct(timePasses(procedure, replay(procedure, events), t))?.event;
 
 /** What of an event is an observation; of one that stands in for a slip, at the time of the slip. */
 function observedNow(row: runs.RunRow, event: RunEvent, slip: RunEvent | undefined): Observation | undefined {

@@ -9,7 +9,7 @@ import type { RunOnScreen } from './use-run';
 
 /** The last act, for half a minute: taken back in one touch, or put right where it was another cue. */
 export function TakeBack({ on: { procedure, run, tell, view } }: { on: RunOnScreen }) {
-  const last = lastAct(procedure, run);
+  const last = lastAct(run);
   if (!last || view.closed) return null;
   const { event, before } = last;
   const others =

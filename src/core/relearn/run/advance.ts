@@ -1,7 +1,7 @@
 import type { Procedure } from '../procedure';
 import type { EventOf, RunEvent } from './event';
 import { happens } from './happens';
-import { begin, hasEnded, noted, type Run } from './state';
+import { begin, hasEnded, noted, type Run, type Told } from './state';
 import { slackS, timePasses } from './time';
 
 /** The state of a run after its events: nothing else decides what that is. */
@@ -20,35 +20,28 @@ export function advance(procedure: Procedure, before: Run, event: RunEvent): Run
   return {
     ...run,
     ...(ends && { endedBy: told }),
-    told: event.event === 'tick' ? run.told : [...run.told, told],
+    ...(event.event !== 'tick' && { last: { event: told, before } }),
   };
 }
 
 /** The last act can be taken back for so long, s. */
-export const backS = 30;
+const backS = 30;
 
 /** What is no act of anybody's hands or ears. */
 const passing: readonly RunEvent['event'][] = ['tick', 'speed', 'expect'];
 
-interface Act {
-  event: RunEvent;
-  /** Its place in what was told. */
-  at: number;
-}
-
-/** The last act that counts, whatever its age; undefined: there is none. */
-function lastActOf({ told }: Run): Act | undefined {
-  const at = told.findLastIndex(({ event }) => !passing.includes(event));
-  const event = told[at];
-  return event && { event, at };
+/** The last act that counts, whatever its age, with the run before it, and what was seen since. */
+function lastActOf({ last }: Run): (Told & { since: RunEvent[] }) | undefined {
+  const since: RunEvent[] = [];
+  let told = last;
+  for (; told && passing.includes(told.event.event); told = told.before.last) since.unshift(told.event);
+  return told && { ...told, since };
 }
 
 /** What a `back` at the run's present time would take away, and the run as it stood before that; undefined: too late. */
-export function lastAct(procedure: Procedure, run: Run): { event: RunEvent; before: Run } | undefined {
-  const last = lastActOf(run);
-  return last && run.clock - last.event.t <= backS + slackS
-    ? { event: last.event, before: replay(procedure, run.told.slice(0, last.at)) }
-    : undefined;
+export function lastAct(run: Run): Told | undefined {
+  const act = lastActOf(run);
+  return act && run.clock - act.event.t <= backS + slackS ? act : undefined;
 }
 
 /**
@@ -56,14 +49,13 @@ export function lastAct(procedure: Procedure, run: Run): { event: RunEvent; befo
  * time is brought up to now. It notes what the other act does, and what falls due by itself.
  */
 function takenBack(procedure: Procedure, before: Run, { t, instead }: EventOf<'back'>): Run {
-  const last = lastActOf(before);
-  if (!last || t - last.event.t > backS + slackS)
+  const act = lastActOf(before);
+  if (!act || t - act.event.t > backS + slackS)
     return noted(timePasses(procedure, { ...before, notes: [] }, t), 'too-late');
-  const { at, event } = last;
-  let run: Run = { ...replay(procedure, before.told.slice(0, at)), notes: [] };
-  if (instead) run = advance(procedure, run, { ...instead, t: event.t });
+  let run: Run = { ...act.before, notes: [] };
+  if (instead) run = advance(procedure, run, { ...instead, t: act.event.t });
   const notes = [...run.notes];
-  for (const seen of before.told.slice(at + 1)) {
+  for (const seen of act.since) {
     run = advance(procedure, run, seen);
     notes.push(...run.notes.filter((note) => note !== 'ended'));
   }

@@ -79,10 +79,16 @@ export interface Run {
   notKnown: readonly Position[];
   /** The last cue that counted. */
   lastCue: { cue: string; t: number } | undefined;
-  /** All that happened as it counts now, in its order: without what was taken back, and without mere ticks. */
-  told: readonly RunEvent[];
+  /** What was told last, as it counts now: nothing that was taken back, and no mere tick. With the run before it. */
+  last: Told | undefined;
   /** Of the last event. */
   notes: readonly RunNote[];
+}
+
+/** An event that counts, and the run it came to: so the events before it are reached too. */
+export interface Told {
+  event: RunEvent;
+  before: Run;
 }
 
 /** How far the open step has come. */
@@ -126,7 +132,7 @@ export const begin = (procedure: Procedure): Run =>
     differs: [],
     notKnown: [],
     lastCue: undefined,
-    told: [],
+    last: undefined,
     notes: [],
   });
 

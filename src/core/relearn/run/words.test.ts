@@ -49,11 +49,11 @@ describe('what was told, in words', () => {
 describe('the last act', () => {
   it('is what can be taken back now, with the run as it stood before: not a speed, not what is expected', () => {
     const run = runOf(heard, cue('horn 1'), { event: 'speed', kmh: 3 }, { event: 'expect', ids: {} });
-    expect(lastAct(procedure, run)).toMatchObject({
+    expect(lastAct(run)).toMatchObject({
       event: { event: 'cue', t: 5 },
       before: { turn: 0, step: 1 },
     });
     const later = runOf(heard, { event: 'tick', t: 31 });
-    expect(lastAct(procedure, later)).toBeUndefined();
+    expect(lastAct(later)).toBeUndefined();
   });
 });
