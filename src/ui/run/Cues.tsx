@@ -27,20 +27,22 @@ export function Cues({ on }: { on: RunOnScreen }) {
     else tell({ event: 'cue', cue });
   };
   return (
-    <div className={styles.cues} role="group" aria-label="What the car says now">
-      {heardNow.map(({ cue, means }, at) => {
-        const Cue = ends.includes(means) ? HeldCue : PressedCue;
-        return (
-          <Cue
-            key={cue}
-            cue={cue}
-            means={means}
-            digit={at + 1}
-            isCounted={isSecondTap(run, cue)}
-            onSaid={() => says(cue, means)}
-          />
-        );
-      })}
+    <>
+      <div className={styles.cues} role="group" aria-label="What the car says now">
+        {heardNow.map(({ cue, means }, at) => {
+          const Cue = ends.includes(means) ? HeldCue : PressedCue;
+          return (
+            <Cue
+              key={cue}
+              cue={cue}
+              means={means}
+              digit={at + 1}
+              isCounted={isSecondTap(run, cue)}
+              onSaid={() => says(cue, means)}
+            />
+          );
+        })}
+      </div>
       {asking && (
         <Dialog title={`Nobody has woken ${asking.wheel}`} onClose={() => setAsking(undefined)}>
           <p>
@@ -62,7 +64,7 @@ export function Cues({ on }: { on: RunOnScreen }) {
           </div>
         </Dialog>
       )}
-    </div>
+    </>
   );
 }
 
