@@ -1,3 +1,4 @@
+import type { Standing } from '../core/visit/proof';
 import type { RepairOutcome } from '../core/job/repair-outcome';
 import type { Experience } from '../core/judgement/diagnosis';
 import { asJudged, type Instrument } from '../core/tire/gauge';
@@ -89,8 +90,8 @@ export interface YardLine {
   handedOverAt: string | null;
   lamp: LampState | 'not-seen';
   headline: string;
-  /** Whether all was shown that proves it. */
-  proved: boolean;
+  /** Whether all was shown that proves it, and if not, whether something is known to be wrong. */
+  standing: Standing;
   move: Move;
   /** The record of it that cannot be read as it is stored: then nothing is said of it. */
   unreadable?: string;

@@ -21,6 +21,7 @@ import { benchLinkSchema, signatureSchema } from '../core/job/notes';
 import { proofSchema } from '../core/job/schemas/proof';
 import { mostPutOff, putOffSchema } from '../core/job/schemas/put-off';
 import { replacementSchema } from '../core/job/schemas/replacement';
+import { standings } from '../core/visit/proof';
 import { checkedByHand, type Move } from '../core/visit';
 import type { FieldChange, HistoryLine } from '../core/visit/history';
 import type { VisitView, YardLine } from './views';
@@ -85,7 +86,7 @@ const yardLineSchema: z.ZodType<YardLine> = z.object({
   handedOverAt: z.string().nullable(),
   lamp: z.enum([...lampStates, 'not-seen']),
   headline: z.string(),
-  proved: z.boolean(),
+  standing: z.enum(standings),
   move: moveSchema,
   unreadable: z.string().optional(),
 });

@@ -1,5 +1,4 @@
 import { unknownJob, unknownVehicle } from '../contract/refusals';
-import { titleOf } from '../core/catalogue/finding';
 import { asJudged } from '../core/tire/gauge';
 import type { Job } from '../core/job';
 import { toJobFile } from '../core/job/record';
@@ -8,8 +7,7 @@ import type { FoundVehicle } from '../core/records/search';
 import { canonicalId } from '../core/names/sensor-id';
 import { meetingsOf, whyShared, type Meeting, type Shared } from '../core/records/sensor-past';
 import { inOrder, type Visit } from '../core/records/vehicle';
-import { shownOf } from '../core/visit/shown';
-import { judgedJob } from '../contract/views';
+import type { Sheet } from '../core/visit/sheet';
 import type { WheelSet } from '../core/records/wheel-set';
 import type { Position } from '../core/names/wheel';
 import { inTransaction, type Tx } from '../data/database';
@@ -17,7 +15,7 @@ import * as jobs from '../data/jobs';
 import { idsMetElsewhere, jobsWithSensor, vehiclesById } from '../data/search';
 import { findVehicleById, type VehicleFacts } from '../data/vehicles';
 import { loadWheelSets, wheelSetsWith } from '../data/wheel-sets';
-import { briefAssessmentOf, viewJob } from './jobs';
+import { sheetOfJob, viewJob } from './jobs';
 import { surroundings } from './surroundings';
 
 /** What the shop remembers of a vehicle and of a sensor, over all visits. */
@@ -141,18 +139,13 @@ export function metElsewhere(jobId: string): Promise<Result<MetElsewhere[]>> {
 /** So many of the last visits are judged anew for what they found; of the older ones their sheets tell. */
 const mostJudged = 12;
 
-/** What each of the last visits found, in words, in the order of what to do. Judged once, and remembered. */
-export async function foundOn(visits: readonly Visit[]): Promise<Map<string, readonly string[]>> {
-  const last = visits.slice(-mostJudged);
-  return new Map<string, readonly string[]>(
-    await Promise.all(
-      last.map(async ({ id }) => {
-        const view = await viewJob(id);
-        if (!view.ok) return [id, []] as const;
-        const assessment = await briefAssessmentOf(view.value);
-        const { findings } = shownOf(judgedJob(view.value), assessment, { kind: 'done' });
-        return [id, findings.map(titleOf)] as const;
-      }),
-    ),
+/** What each of the last visits found and how it was left, by its sheet. Worked out once, and remembered. */
+export async function sheetsOf(visits: readonly Visit[]): Promise<Map<string, Sheet>> {
+  const known = await Promise.all(
+    visits.slice(-mostJudged).map(async ({ id }) => {
+      const view = await viewJob(id);
+      return view.ok ? [[id, await sheetOfJob(view.value)] as const] : [];
+    }),
   );
+  return new Map(known.flat());
 }

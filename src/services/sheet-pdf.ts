@@ -2,18 +2,11 @@ import { createRequire } from 'node:module';
 import PDFDocument from 'pdfkit';
 import { lampWords } from '../core/job/words';
 import { allOf, type Job } from '../core/job';
-import { partName } from '../core/job/repair-outcome';
+import { checkWords, standingWords } from '../core/visit/proof/words';
 import { success, type Result } from '../core/result';
 import { groupedId } from '../core/names/sensor-id';
 import type { Sheet } from '../core/visit/sheet';
-import {
-  checkWords,
-  declinedWords,
-  doneWords,
-  outcomeTitle,
-  watchWords,
-  wrongWords,
-} from '../core/visit/sheet/words';
+import { declinedWords, doneWords, foundWords, turnedOutWords, watchWords } from '../core/visit/sheet/words';
 import type { ShopSettings } from '../core/records/shop';
 import { dayAndTime, type Place } from '../core/measure/calendar';
 import { regions } from '../core/measure/region';
@@ -34,7 +27,7 @@ const margin = 42;
 const sizes = [10.5, 10, 9.5, 9, 8.5, 8, 7.5, 7, 6.5, 6];
 
 /**
- * The customer's sheet as a PDF of one page, A4 or Letter as the shop chose: what was wrong, what was done, before and
+ * The customer's sheet as a PDF of one page, A4 or Letter as the shop chose: what was found, what was done, before and
  * after, what to watch and by when, what was declined; IDs small at the end. Problem: `unknown-job`.
  */
 export async function sheetPdf(id: string, units: Notation): Promise<Result<Uint8Array>> {
@@ -107,12 +100,12 @@ function write(pen: Pen, { view, job, sheet, units, shop }: Parts): void {
       .join(', '),
   );
   pen.rule();
-  pen.line(standingOf(view, sheet), 'bold', 1.35);
+  pen.line(standingOn(view, sheet), 'bold', 1.35);
   if (notes.unproved) pen.labelled('Why it leaves as it is', notes.unproved);
   if (notes.complaint) pen.labelled('The customer says', notes.complaint);
-  pen.labelled('What was wrong', wrongWords(sheet, job));
+  pen.labelled('What was found', foundWords(sheet, job));
   pen.labelled('What was done', doneWords(sheet, job, units));
-  for (const { was, ...part } of sheet.turnedOut) pen.labelled(partName(part), outcomeTitle(was));
+  if (sheet.turnedOut.length > 0) pen.labelled('What it turned out to be', turnedOutWords(sheet));
   for (const doubt of sheet.doubtful) pen.line(doubt);
 
   pen.heading('Before and after');
@@ -146,9 +139,8 @@ function write(pen: Pen, { view, job, sheet, units, shop }: Parts): void {
   }
 }
 
-function standingOf({ state }: VisitView, { proof }: Sheet): string {
-  if (proof.proved) return 'Proved: everything was checked and is right.';
-  return state === 'open' ? 'Not finished.' : 'Not proved.';
+function standingOn({ state }: VisitView, { standing, proof }: Sheet): string {
+  return state === 'open' && standing !== 'proved' ? 'Not finished.' : `${standingWords(standing, proof)}.`;
 }
 
 /** In the shop's own time, whoever has it printed. */

@@ -5,7 +5,7 @@ import type { Experience } from '../../core/judgement/diagnosis';
 import { allOf, latest, type Job } from '../../core/job';
 import { toJobFile } from '../../core/job/record';
 import { headerSchema } from '../../core/job/schema';
-import { proofOf } from '../../core/visit/proof';
+import { proofOf, standingOf } from '../../core/visit/proof';
 import { unnamedVehicle } from '../../core/job/words';
 import { nextMove } from '../../core/visit';
 import { shownOf } from '../../core/visit/shown';
@@ -128,7 +128,7 @@ async function lineOf(facts: Facts): Promise<YardLine> {
     plate: plateOf(job),
     lamp: latest(allOf(job, 'lamp'))?.seen.state ?? 'not-seen',
     headline: top ? titleOf(top) : '',
-    proved: proofOf(job).proved,
+    standing: standingOf(proofOf(job), assessment.findings),
     move,
   };
   last.set(row.id, { name: lineNameOf(row), line, atMs: Date.now() });
@@ -141,7 +141,7 @@ const unreadableLine = ({ row, header, unreadable }: Extract<Facts, { unreadable
   ...nameOnFile(header),
   lamp: 'not-seen',
   headline: '',
-  proved: false,
+  standing: 'done',
   move: { kind: 'done' },
   unreadable,
 });

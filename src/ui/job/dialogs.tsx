@@ -300,9 +300,11 @@ const dialogs = {
   'hand-over': {
     records: false,
     needsShop: true,
-    show: ({ view, job, proof, mayConfirm, busy, sending, problem, act, close }: Sheet) => (
+    show: ({ view, job, proof, judged, mayConfirm, busy, sending, problem, act, close }: Sheet) => (
       <HandOver
         {...{ job, proof, mayConfirm, problem }}
+        findings={judged.assessment.findings}
+        devices={view.devices}
         busy={busy ?? (sending ? 'Sending what was read…' : undefined)}
         experience={view.experience}
         sheet={`/jobs/${view.id}/sheet`}

@@ -4,6 +4,7 @@ import { lampWords } from '../../core/job/words';
 import type { Notation } from '../../core/measure/units';
 import type { YardLine } from '../../contract/views';
 import { ask } from '../api';
+import { standingNames } from '../../core/visit/proof/words';
 import { moveWords } from '../../core/visit/words';
 import buttonStyles from '../kit/Button.module.css';
 import { FilePick } from '../kit/FilePick';
@@ -17,6 +18,7 @@ const lampIcons = {
   'flash-while-driving': TriangleAlert,
   'not-seen': CircleDashed,
 };
+const standingIcons = { proved: CircleCheck, done: CircleDashed, 'not-right': TriangleAlert };
 const refreshMs = 15_000;
 
 /** Today's vehicles: lamp, state, next move; then what was handed over this week. */
@@ -96,7 +98,8 @@ export function Yard({
 function Line({ line, units, now }: { line: YardLine; units: Notation; now: number }) {
   const Icon = lampIcons[line.lamp];
   const lit = line.lamp !== 'off' && line.lamp !== 'not-seen';
-  const { state, proved } = line;
+  const { state, standing } = line;
+  const StandingIcon = standingIcons[standing];
   const closed = state === 'handed-over';
   return (
     <li>
@@ -123,9 +126,9 @@ function Line({ line, units, now }: { line: YardLine; units: Notation; now: numb
               <CircleOff aria-hidden="true" /> cancelled
             </span>
           ) : closed ? (
-            <span className={`${styles.lamp} ${proved ? styles.closed : ''}`}>
-              {proved ? <CircleCheck aria-hidden="true" /> : <TriangleAlert aria-hidden="true" />}
-              {proved ? 'handed over, proved' : 'handed over, not proved'}
+            <span className={`${styles.lamp} ${standing === 'proved' ? styles.closed : ''}`}>
+              <StandingIcon aria-hidden="true" />
+              handed over, {standingNames[standing]}
             </span>
           ) : (
             <span className={styles.next}>

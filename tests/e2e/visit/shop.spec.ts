@@ -443,7 +443,7 @@ test('a car that leaves unproved needs a reason, and its sheet says so', async (
   await page.getByLabel(/Why does the car leave/).fill('The part comes on Thursday; customer agreed.');
   await handsOver(page, 'not proved');
   const sheet = page.getByRole('article');
-  await expect(sheet).toContainText('Not proved');
+  await expect(sheet).toContainText('Not right');
   await expect(sheet).toContainText('The part comes on Thursday');
   await expect(sheet).toContainText('The lamp stays on while the fault stands');
   await expect(sheet).toContainText('Sensor silent: LR');

@@ -18,7 +18,8 @@ import {
 import { markedByFile } from '../../job/by-file';
 import type { CarWrite, Job, Observation, Seen } from '../../job';
 import { sheetOf } from '../sheet';
-import { proofOf, type ProofItem } from '.';
+import { proofOf, standingOf, type ProofItem } from '.';
+import { standingWords } from './words';
 import { unequalEntries, writeVerdict } from '../../job/car-write';
 
 type More = Parameters<typeof jobWith>[1];
@@ -299,4 +300,32 @@ describe('what became of a write', () => {
 it('a car is heard only where it is the sensor of its own wheel', () => {
   const neighbour = [...without('activation'), ...scans(2, { LF: [heard(2, 'LF', { id: ids.RF })] })];
   expect(state('registration', neighbour)).toBe('unmet');
+});
+
+describe('how a visit stands', () => {
+  const found = (code: 'sensor-silent' | 'waiting-for-drive' | 'no-fault', probability = 0.9) => [
+    { code, probability },
+  ];
+  const told = (observations: Observation[], findings: Parameters<typeof standingOf>[1] = []) => {
+    const proof = proofOf(jobWith(observations));
+    return standingWords(standingOf(proof, findings), proof);
+  };
+
+  it('is proved once all was shown', () => {
+    expect(told(seen, found('no-fault'))).toBe('Proved');
+  });
+
+  it('is done where nothing is wrong that anybody knows of, and names what was not checked', () => {
+    expect(told([...gauges(1), lamp(25, 'off')])).toBe(
+      'Done; not checked: IDs, reception on the road, codes',
+    );
+    expect(told(gauges(1), found('waiting-for-drive'))).toMatch(/^Done; not checked/);
+  });
+
+  it('is not right where something was seen that is not, or a fault still stands', () => {
+    expect(told([...gauges(1, { RF: 190 }), lamp(25, 'off')])).toBe('Not right');
+    expect(told([...gauges(1), lamp(25, 'steady')])).toBe('Not right');
+    expect(told(gauges(1), found('sensor-silent'))).toBe('Not right');
+    expect(told(gauges(1), found('sensor-silent', 0.4))).toMatch(/^Done/);
+  });
 });

@@ -5,15 +5,16 @@ import type { Replacement } from '../replacement';
 import { withoutDoubtful } from '../../tire/set-aside';
 import { serviceOf } from '../../sensor/service';
 import { findingsThatHold, type Assessment } from '../../judgement/assessment';
-import { assess, type Experience } from '../../judgement/diagnosis';
+import { verdictOn, type Experience } from '../../judgement/diagnosis';
 import { repairOutcomesOf, type RepairOutcome } from '../../job/repair-outcome';
 import { gaugeWarning } from '../../tire/gauge';
 import { allOf, type CarWrite, type Job, type Placed, type Seen } from '../../job';
-import { changesOf, firstOf, isFill, ofKind } from '../../job/history';
+import { changesOf, isFill } from '../../job/history';
 import type { LampFigures } from '../../car/lamp';
 import { ledgerOf } from '../../job/ledger';
 import { makerKPa, placardKPa, wheelsOf } from '../../job/placard';
-import { proofOf, type Proof } from '../proof';
+import { foundOn, type Found } from '../found';
+import { proofOf, standingOf, type Proof, type Standing } from '../proof';
 import { sameId } from '../../names/sensor-id';
 import { inWalkingOrder, listWheels, type Position } from '../../names/wheel';
 import { cautionsFor } from '../cautions';
@@ -23,8 +24,8 @@ import type { SensorService } from '../../job/schemas/sensor-service';
 /** The one page a customer takes along: before and after, what was found, what was done, what to watch. */
 export interface Sheet {
   wheels: SheetWheel[];
-  /** What followed from what was seen before anything was changed. */
-  asFound: Assessment['findings'];
+  /** What was wrong, each at its surest. */
+  found: Found[];
   /** What still stands. */
   now: Assessment['findings'];
   done: Deed[];
@@ -33,6 +34,7 @@ export interface Sheet {
   /** Readings whose gauge is not to be trusted, each said once. */
   doubtful: string[];
   proof: Proof;
+  standing: Standing;
   cautions: string[];
 }
 
@@ -75,6 +77,8 @@ export function sheetOf(asked: Job, experience?: Experience): Sheet {
     kPa: placed?.seen.kPa,
     typed: placed?.seen.typed,
   });
+  const now = findingsThatHold(verdictOn(job, experience)).filter(({ code }) => code !== 'sensors-asleep');
+  const proof = proofOf(job);
   return {
     wheels: wheelsOf(job).map((wheel) => {
       const scan = ledger.sensor[wheel];
@@ -86,10 +90,8 @@ export function sheetOf(asked: Job, experience?: Experience): Sheet {
         heard: scan?.kind === 'heard' ? scan.reply.id : undefined,
       };
     }),
-    asFound: findingsThatHold(assess(beforeChanges(job), experience)).filter(
-      ({ code }) => code !== 'sensors-asleep',
-    ),
-    now: findingsThatHold(assess(job, experience)).filter(({ code }) => code !== 'sensors-asleep'),
+    found: foundOn(job, experience).filter(({ code }) => code !== 'sensors-asleep'),
+    now,
     done: [
       ...(job.repairs ?? []).map(({ wheel }): Deed => ({ kind: 'repaired', wheel })),
       ...changesOf(job)
@@ -109,7 +111,8 @@ export function sheetOf(asked: Job, experience?: Experience): Sheet {
     ],
     turnedOut: repairOutcomesOf(job).filter(({ was }) => was !== 'in-order'),
     doubtful: doubtfulReadings(job),
-    proof: proofOf(job),
+    proof,
+    standing: standingOf(proof, now),
     cautions: cautionsFor(job),
   };
 }
@@ -126,22 +129,6 @@ function doubtfulReadings(job: Job): string[] {
       ? ['Some of this came by a file; it was not seen here, and proves nothing here.']
       : []),
   ];
-}
-
-/** The job as it stood before the first fill and the first write. */
-export function beforeChanges(job: Job): Job {
-  const changes = changesOf(job);
-  const written = firstOf(ofKind(changes, 'write'));
-  const touched = Math.min(written, firstOf(ofKind(changes, 'air')));
-  const rest = { ...job, carWrites: [] };
-  return {
-    ...rest,
-    observations: job.observations.filter((seen) => {
-      const at = Date.parse(seen.at);
-      // Air changes what gauge, sensor and lamp say afterwards; what the car holds changes by a write only.
-      return at < (seen.kind === 'registry' || seen.kind === 'dtc' ? written : touched);
-    }),
-  };
 }
 
 /** An axle with another cold pressure than the maker's. */

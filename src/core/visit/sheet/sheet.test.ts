@@ -2,7 +2,6 @@ import { describe, expect, it } from 'vitest';
 import {
   gauge,
   gauges,
-  heard,
   ids,
   idsHeld,
   jobWith,
@@ -16,7 +15,7 @@ import {
 } from '../../../../tests/support/car';
 import type { CarWrite } from '../../job';
 import { roadWheels } from '../../names/wheel';
-import { beforeChanges, sheetOf } from '.';
+import { sheetOf } from '.';
 
 const write = (more: Partial<RegistryWrite> = {}) =>
   registryWrite({ answer: 'yes', readBackAt: minute(12), readBack: idsHeld(), ...more });
@@ -27,7 +26,7 @@ describe('the sheet of a car whose ID was sent', () => {
   const sheet = sheetOf(jobWith([...seen, ...mended], { carWrites: [write()] }));
 
   it('says what was found before anything was changed, and what still stands', () => {
-    expect(sheet.asFound.map(({ code }) => code)).toEqual(['id-not-registered']);
+    expect(sheet.found.map(({ code }) => code)).toEqual(['id-not-registered']);
     expect(sheet.now.map(({ code }) => code)).toEqual(['no-fault']);
   });
 
@@ -88,39 +87,6 @@ describe('what was done', () => {
   });
 });
 
-describe('the car as it was found', () => {
-  const kinds = (job: Parameters<typeof beforeChanges>[0]) =>
-    beforeChanges(job).observations.map(({ kind }) => kind);
-
-  it('is all that was seen, where nothing was changed', () => {
-    expect(beforeChanges(jobWith(seen)).observations).toEqual(seen);
-  });
-
-  it('ends with the first fill for what air changes, and with the first write for what the car holds', () => {
-    const filled = jobWith([
-      gauge(1, 'LF', 180),
-      gauge(5, 'LF', 230),
-      heard(6, 'LF'),
-      registry(7),
-      lamp(8, 'off'),
-    ]);
-    expect(kinds(filled)).toEqual(['gauge', 'registry']);
-    const written = jobWith([registry(7), lamp(8, 'steady'), registry(12), lamp(13, 'off')], {
-      carWrites: [write()],
-    });
-    expect(kinds(written)).toEqual(['registry', 'lamp']);
-    expect(beforeChanges(written).carWrites).toEqual([]);
-  });
-
-  it('goes on past a tire that was only gauged again', () => {
-    expect(kinds(jobWith([gauge(1, 'LF', 230), gauge(5, 'LF', 231), lamp(8, 'off')]))).toEqual([
-      'gauge',
-      'gauge',
-      'lamp',
-    ]);
-  });
-});
-
 describe('doubt and parts', () => {
   it('are said once for each gauge that is not to be trusted, with its wheels in walking order', () => {
     const doubtful = (wheel: 'LR' | 'LF' | 'RF', more: object) => gauge(1, wheel, 230, more);
@@ -152,6 +118,6 @@ describe('doubt and parts', () => {
   it('keep that sensors slept while the car stood to themselves: it is no finding for a customer', () => {
     const parked = jobWith([lamp(0, 'off'), ...gauges(1), ...scans(2), registry(3), ...lives(4, null, 0)]);
     const sheet = sheetOf(parked);
-    expect([...sheet.asFound, ...sheet.now].map(({ code }) => code)).not.toContain('sensors-asleep');
+    expect([...sheet.found, ...sheet.now].map(({ code }) => code)).not.toContain('sensors-asleep');
   });
 });

@@ -2,14 +2,14 @@ import { describe, expect, it } from 'vitest';
 import { gauge, gauges, jobWith, lamp, minute } from '../../../../tests/support/car';
 import type { Job, Seen } from '../../job';
 import { metric } from '../../measure/units';
-import { declinedWords, deedWords, doneWords, watchWords, wrongWords } from './words';
+import { declinedWords, deedWords, doneWords, watchWords, foundWords } from './words';
 import { sheetOf } from '.';
 
 const leaves = new Date('2026-11-26T15:00:00Z');
 const told = (job: Job) => {
   const sheet = sheetOf(job);
   return {
-    wrong: wrongWords(sheet, job),
+    wrong: foundWords(sheet, job),
     done: doneWords(sheet, job, metric),
     watch: watchWords(job, sheet, leaves, metric),
   };

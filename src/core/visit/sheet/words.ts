@@ -1,3 +1,4 @@
+import { partName } from '../../job/repair-outcome';
 import { unexplainedDamage } from '../../tire/damage';
 import { recordOf, blamesNothing, titleOf } from '../../catalogue/finding';
 import type { Assessment } from '../../judgement/assessment';
@@ -63,19 +64,14 @@ const outcomeWords = {
   'waiting-for-drive': 'done, and wants a drive',
 } as const;
 
-/** What was wrong, in one sentence; what was not looked at is not called right. */
-export function wrongWords({ asFound }: Pick<Sheet, 'asFound'>, job: Pick<Job, 'observations'>): string {
-  const faults = asFound.filter(({ code }) => !blamesNothing(code));
-  if (faults.length > 0) {
-    const named = faults.map(
-      ({ code, wheels, probability }) =>
-        `${titleOf({ code, wheels })} (${sureness(probability).toLowerCase()})`,
-    );
-    return `${named.join('; ')}.`;
-  }
-  const calm = asFound.find(({ code }) => code !== 'no-fault');
+/** What was found, at its surest, in one sentence; what was not looked at is not called right. */
+export function foundWords({ found }: Pick<Sheet, 'found'>, job: Pick<Job, 'observations'>): string {
+  const faults = found.filter(({ code }) => !blamesNothing(code));
+  if (faults.length > 0)
+    return `${faults.map((one) => `${titleOf(one)} (${sureness(one.probability).toLowerCase()})`).join('; ')}.`;
+  const calm = found.find(({ code }) => code !== 'no-fault');
   if (calm) return `No fault: ${titleOf(calm).toLowerCase()}.`;
-  if (asFound.some(({ code }) => code === 'no-fault')) return 'Nothing was found to be wrong.';
+  if (found.some(({ code }) => code === 'no-fault')) return 'Nothing was found to be wrong.';
   return job.observations.length === 0
     ? 'Nothing was checked.'
     : 'Nothing was found so far; not everything was checked.';
@@ -154,8 +150,8 @@ export function declinedWords(job: Job): string[] {
   ];
 }
 
-export const checkWords = { met: 'proved', unmet: 'not right', open: 'not checked' } as const;
-
-/** What the parts turned out to be. */
-export const outcomeTitle = (was: Sheet['turnedOut'][number]['was']): string =>
-  was === 'in-order' ? '' : recordOf(was).title;
+/** What the parts turned out to be, in one sentence; empty where nobody said. */
+export const turnedOutWords = ({ turnedOut }: Pick<Sheet, 'turnedOut'>): string =>
+  turnedOut
+    .flatMap(({ was, ...part }) => (was === 'in-order' ? [] : [`${partName(part)}: ${recordOf(was).title}.`]))
+    .join(' ');

@@ -25,19 +25,19 @@ interface LookDialogProps {
   onClose: () => void;
 }
 
-/** What the eye sees of a wheel. The stem is always seen, so that a look that found nothing is on record too. */
+/** What the eye sees of a wheel: in order with its kind of stem in one touch, or whatever was seen. */
 export function LookDialog({ first, columns, onRecord, onClose }: LookDialogProps) {
   const [wheel, setWheel] = useState(first);
   const [stem, setStem] = useState<Stem>();
-  const [signs, setSigns] = useState<Sign[]>([]);
+  const [marked, setMarked] = useState<Sign[]>([]);
   const after = columns[columns.findIndex((column) => column.wheel === wheel) + 1]?.wheel;
-  const keep = (next: Position | undefined) => {
-    if (!stem) return;
-    for (const sign of [stem, ...signs]) onRecord({ kind: 'visual', at: shopTime(), wheel, sign });
+  const seen = [...(stem ? [stem] : []), ...marked];
+  const keep = (signs: readonly Sign[], next: Position | undefined) => {
+    for (const sign of signs) onRecord({ kind: 'visual', at: shopTime(), wheel, sign });
     if (!next) return onClose();
     setWheel(next);
     setStem(undefined);
-    setSigns([]);
+    setMarked([]);
   };
   return (
     <Dialog title={`Look at ${wheel}, ${positionName[wheel]}`} onClose={onClose}>
@@ -45,17 +45,24 @@ export function LookDialog({ first, columns, onRecord, onClose }: LookDialogProp
         className={styles.form}
         onSubmit={(event) => {
           event.preventDefault();
-          keep(undefined);
+          keep(seen, undefined);
         }}
       >
-        <Choice label="The stem is a" options={stems} value={stem} onValue={setStem} />
-        <Picks label="Also seen" options={marks} values={signs} onValues={setSigns} />
         <div className={styles.actions}>
-          <Button weight="main" type="submit" disabled={!stem}>
+          {stems.map(({ value, label }) => (
+            <Button key={value} disabled={seen.length > 0} onClick={() => keep([value], after)}>
+              All in order, {label}
+            </Button>
+          ))}
+        </div>
+        <Picks label="Seen" options={marks} values={marked} onValues={setMarked} />
+        <Choice label="The stem is a" options={stems} value={stem} onValue={setStem} />
+        <div className={styles.actions}>
+          <Button weight="main" type="submit" disabled={seen.length === 0}>
             Save the look
           </Button>
           {after && (
-            <Button disabled={!stem} onClick={() => keep(after)}>
+            <Button disabled={seen.length === 0} onClick={() => keep(seen, after)}>
               Save, then {after}
             </Button>
           )}

@@ -2,7 +2,11 @@ import { useId, useState } from 'react';
 import { repairOutcomesOf, type RepairOutcome } from '../../../core/job/repair-outcome';
 import type { Experience } from '../../../core/judgement/diagnosis';
 import type { Job } from '../../../core/job';
-import type { Proof } from '../../../core/visit/proof';
+import { readable, type DevicesAtHand } from '../../../contract/views';
+import { putOffReasons } from '../../../core/visit/put-off/words';
+import type { Assessment } from '../../../core/judgement/assessment';
+import { standingOf, type Proof } from '../../../core/visit/proof';
+import { standingWords } from '../../../core/visit/proof/words';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Notice } from '../../kit/Notice';
@@ -15,6 +19,9 @@ interface HandOverDialogProps {
   job: Job;
   experience: Experience | undefined;
   proof: Proof;
+  devices: DevicesAtHand;
+  /** What follows from all that was seen. */
+  findings: Assessment['findings'];
   /** Whether this person may say what the parts turned out to be. */
   mayConfirm: boolean;
   busy: string | undefined;
@@ -26,9 +33,11 @@ interface HandOverDialogProps {
 
 /** Closing the job: proved, or with the reason why the car leaves as it is. */
 export function HandOverDialog(props: HandOverDialogProps) {
-  const { job, experience, proof, mayConfirm, busy, problem, sheet, onHandOver, onClose } = props;
+  const { job, experience, proof, findings, devices, mayConfirm, busy, problem, sheet, onHandOver, onClose } =
+    props;
   const [parts, setParts] = useState(() => repairOutcomesOf(job));
-  const [reason, setReason] = useState('');
+  const [reason, setReason] = useState(() => whyNotAll(job, devices));
+  const standing = standingOf(proof, findings);
   const [strokes, setStrokes] = useState<Strokes>([]);
   const id = useId();
   return (
@@ -37,7 +46,7 @@ export function HandOverDialog(props: HandOverDialogProps) {
       {!proof.proved && (
         <div>
           <label htmlFor={id}>
-            <b>Not proved. Why does the car leave as it is?</b>
+            <b>{standingWords(standing, proof)}. Why does the car leave as it is?</b>
           </label>
           <textarea
             id={id}
@@ -46,8 +55,9 @@ export function HandOverDialog(props: HandOverDialogProps) {
             onChange={(event) => setReason(event.target.value)}
           />
           <p>
-            The sheet will say so, and that the lamp stays on while a fault stands. Monitoring is never
-            switched off.
+            The sheet will say so
+            {standing === 'not-right' && ', and that the lamp stays on while a fault stands'}. Monitoring is
+            never switched off.
           </p>
         </div>
       )}
@@ -64,12 +74,26 @@ export function HandOverDialog(props: HandOverDialogProps) {
           disabled={!proof.proved && reason.trim().length < 3}
           onClick={() => onHandOver(proof.proved ? undefined : reason.trim(), parts, strokes)}
         >
-          {proof.proved ? 'Hand over, proved' : 'Hand over, not proved'}
+          {buttons[standing]}
         </Button>
         <a href={sheet}>See the sheet first</a>
       </div>
     </Dialog>
   );
+}
+
+const buttons = {
+  proved: 'Hand over, proved',
+  done: 'Hand over, not all checked',
+  'not-right': 'Hand over, not proved',
+};
+
+/** What was put off, and what the shop does not have, is a reason already: it is not asked again. */
+function whyNotAll({ putOff = [], vehicle }: Job, devices: DevicesAtHand): string {
+  const { hasTool, hasLead } = readable(devices);
+  const missing = [...(hasTool ? [] : putOffReasons.tool), ...(hasLead ? [] : putOffReasons.lead)];
+  const reasons = [...putOff.map(({ reason }) => reason), ...(vehicle.tpms.kind === 'direct' ? missing : [])];
+  return [...new Set(reasons)].join('. ');
 }
 
 interface TurnedOutDialogProps {

@@ -1,13 +1,13 @@
 import { CircleCheck, CircleDashed, OctagonAlert } from 'lucide-react';
 import { roadCaution, seatCaution } from '../../../core/visit/cautions';
 import type { Proof } from '../../../core/visit/proof';
+import { checkWords } from '../../../core/visit/proof/words';
 import { Button } from '../../kit/Button';
 import { Dialog } from '../../kit/Dialog';
 import { Notice } from '../../kit/Notice';
 import styles from '../../kit/Forms.module.css';
 
 const icons = { met: CircleCheck, unmet: OctagonAlert, open: CircleDashed };
-const words = { met: 'proved', unmet: 'not right', open: 'not checked' };
 
 export function Checks({ proof }: { proof: Proof }) {
   return (
@@ -17,7 +17,7 @@ export function Checks({ proof }: { proof: Proof }) {
         return (
           <li key={name} className={styles[state]}>
             <Icon aria-hidden="true" />
-            <b>{words[state]}</b>
+            <b>{checkWords[state]}</b>
             <span>{text}</span>
           </li>
         );
