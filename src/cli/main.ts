@@ -60,6 +60,12 @@ command('relearn', 'a procedure and the events of a run in, where the run stands
   .action(async (procedure: string, events: string) =>
     ending((await import('./relearn')).relearn(procedure, events)),
   );
+command('decode', 'candump logs in, the messages between modules out, a line each')
+  .argument('<files...>', 'logs of CAN traffic; - for standard input')
+  .action(async (files: string[]) => ending((await import('./decode')).decode(files)));
+command('reception', 'telegrams of a drive in, how well each sensor was heard out, a line each')
+  .argument('<file>', 'JSON Lines, or CSV with a header line; - for standard input')
+  .action(async (file: string) => ending((await import('./reception')).reception(file)));
 command('test', 'every check there is')
   .argument('[steps...]', 'only these of them')
   .action(async (steps: string[]) => ending((await import('./test')).test(steps)));

@@ -31,6 +31,58 @@ const expected = () => {
   return JSON.stringify(parsed.ok && assess(parsed.value));
 };
 
+describe('./hacienda decode', () => {
+  it('prints a line per message, names what is no frame, and reads the rest', async () => {
+    const log = '(1.0) can0 7A3#0322F190AAAAAAAA\n\nnonsense\n(1.1) can0 7A3#R\n(1.2) can0 7AB#10\n';
+    const run = await hacienda(['decode', write('car.log', log)]);
+    expect(run.status).toBe(1);
+    expect(run.err).toEqual(['car.log:3: expected (seconds) channel ID#DATA']);
+    expect(run.out.map((line) => JSON.parse(line) as object)).toMatchObject([
+      { at: 1, data: '22F190', service: '22', kind: 'request' },
+      { at: 1.2, problem: 'malformed' },
+    ]);
+    const clean = await hacienda(['decode', '-'], '(1.0) can0 7A3#0322F190AAAAAAAA');
+    expect(clean).toMatchObject({ status: 0, err: [], out: run.out.slice(0, 1) });
+    expect(await hacienda(['decode', 'none.log'])).toMatchObject({
+      status: 1,
+      err: ['none.log: cannot be read'],
+    });
+  });
+});
+
+describe('./hacienda reception', () => {
+  const telegrams = [0, 60, 120, 240].map((s) => ({
+    at: new Date(Date.UTC(2026, 0, 9) + s * 1000).toISOString(),
+    id: '4B07C2D1',
+    speedKmh: 62,
+  }));
+
+  it('prints a line per sensor, of JSON Lines and of CSV alike', async () => {
+    const lines = telegrams.map((telegram) => JSON.stringify(telegram)).join('\n');
+    const run = await hacienda(['reception', write('drive.jsonl', lines)]);
+    expect(run).toMatchObject({ status: 0, err: [] });
+    expect(JSON.parse(run.out[0] ?? '')).toMatchObject({
+      received: 4,
+      expected: 5,
+      periodS: 60,
+      missedShare: 0.2,
+    });
+    const rows = telegrams.map(({ at, id, speedKmh }) => `${id},${at},${speedKmh},`);
+    const csv = ['id,at,speedKmh,rssiDbm', ...rows].join('\n');
+    expect((await hacienda(['reception', write('drive.csv', csv)])).out).toEqual(run.out);
+  });
+
+  it('names a line that is no telegram, and reads the rest', async () => {
+    const run = await hacienda(['reception', '-'], `${JSON.stringify(telegrams[0])}\n{"id":"1"}\n{`);
+    expect(run.status).toBe(1);
+    expect(run.out).toHaveLength(1);
+    expect(run.err.map((line) => line.split(':').slice(0, 2).join(':'))).toEqual([
+      'standard input:2',
+      'standard input:3',
+    ]);
+  });
+});
+
 describe('./hacienda relearn', () => {
   const example = (name: string) => {
     const path = join(root, 'tests/procedures', name);

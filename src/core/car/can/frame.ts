@@ -4,9 +4,14 @@ export interface Frame {
   data: Uint8Array;
 }
 
+const pairs = Array.from({ length: 256 }, (_, byte) => byte.toString(16).toUpperCase().padStart(2, '0'));
+
 /** Bytes as upper-case hex without blanks, and back. */
-export const toHex = (bytes: Uint8Array): string =>
-  [...bytes].map((byte) => byte.toString(16).toUpperCase().padStart(2, '0')).join('');
+export function toHex(bytes: Uint8Array): string {
+  let hex = '';
+  for (const byte of bytes) hex += pairs[byte];
+  return hex;
+}
 
 export function fromHex(hex: string): Uint8Array | undefined {
   if (!/^(?:[0-9A-Fa-f]{2})*$/.test(hex)) return undefined;
