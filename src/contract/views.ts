@@ -1,4 +1,4 @@
-import type { Standing } from '../core/visit/proof';
+import type { Standing } from '../core/visit/proof/standing';
 import type { RepairOutcome } from '../core/job/repair-outcome';
 import type { Experience } from '../core/judgement/diagnosis';
 import { asJudged, type Instrument } from '../core/tire/gauge';

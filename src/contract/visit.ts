@@ -21,7 +21,7 @@ import { benchLinkSchema, signatureSchema } from '../core/job/notes';
 import { proofSchema } from '../core/job/schemas/proof';
 import { mostPutOff, putOffSchema } from '../core/job/schemas/put-off';
 import { replacementSchema } from '../core/job/schemas/replacement';
-import { standings } from '../core/visit/proof';
+import { standings } from '../core/visit/proof/standing';
 import { checkedByHand, type Move } from '../core/visit';
 import type { FieldChange, HistoryLine } from '../core/visit/history';
 import type { VisitView, YardLine } from './views';

@@ -82,8 +82,6 @@ function* openMoves(asked: Job, context: MoveContext): Generator<Move> {
       ? { kind: 'wake', wheel: step.wheel, tries: 0 }
       : { kind: step.do, wheel: step.wheel };
   }
-  const going = goingRound(job, ledger, context);
-  if (going) yield going;
   const check = worthwhileCheck(job, context);
   if (check) yield asMove(check.test, check.wheel, ledger);
 
@@ -165,20 +163,6 @@ function teachingIsOpen(job: Job, ledger: Ledger): boolean {
     ({ seen }) => seen.outcome === 'failed' && !methodOf(seen.method).sendsIds,
   ).length;
   return (action === 'relearn' || action === 'acknowledge') && failed < triesOfOneWay;
-}
-
-/** Whoever gauged or heard one wheel just now is on the way round the car: the next of the walk is next. */
-function goingRound(job: Job, ledger: Ledger, { hasTool }: MoveContext): Move | undefined {
-  const last = job.observations.at(-1);
-  if (last?.kind === 'gauge') {
-    const wheel = wheelsOf(job).find((one) => !ledger.gauge[one]);
-    return wheel && { kind: 'gauge', wheel, again: false };
-  }
-  if (last?.kind === 'activation' && last.replies.length === 1 && hasTool) {
-    const wheel = monitoredWheels(job).find((one) => ledger.sensor[one] === undefined);
-    return wheel && { kind: 'wake', wheel, tries: 0 };
-  }
-  return undefined;
 }
 
 /** A test the shop can do now, with what it has at hand, and whose answers are worth more than its minutes. */

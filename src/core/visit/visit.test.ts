@@ -41,17 +41,6 @@ describe('the next move', () => {
     expect(move(jobWith([lamp(0, 'steady'), ...gauges(1), ...scans(2)]))).toEqual({ kind: 'read-car' });
   });
 
-  it('stays at a round that was begun: whatever else would tell more, the next wheel is next', () => {
-    const low = [lamp(0, 'flash-then-steady'), registry(1, { RR: null }), gauge(2, 'LF', 120)];
-    expect(move(jobWith(low))).toMatchObject({ kind: 'gauge', wheel: 'RF' });
-    expect(move(jobWith([...low, heard(3, 'LF')]))).toMatchObject({ kind: 'wake', wheel: 'RF' });
-    // Silence asks for another try there first.
-    expect(move(jobWith([lamp(0, 'flash-then-steady'), ...gauges(1), silent(3, 'LF')]))).toMatchObject({
-      kind: 'wake',
-      wheel: 'LF',
-    });
-  });
-
   it('asks for the placard first where it is not known', () => {
     expect(move(jobWith([], { placard: [] }))).toEqual({ kind: 'placard' });
   });

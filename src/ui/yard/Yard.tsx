@@ -4,7 +4,6 @@ import { lampWords } from '../../core/job/words';
 import type { Notation } from '../../core/measure/units';
 import type { YardLine } from '../../contract/views';
 import { ask } from '../api';
-import { standingNames } from '../../core/visit/proof/words';
 import { moveWords } from '../../core/visit/words';
 import buttonStyles from '../kit/Button.module.css';
 import { FilePick } from '../kit/FilePick';
@@ -19,6 +18,7 @@ const lampIcons = {
   'not-seen': CircleDashed,
 };
 const standingIcons = { proved: CircleCheck, done: CircleDashed, 'not-right': TriangleAlert };
+const standingWords = { proved: 'proved', done: 'not all checked', 'not-right': 'not right' };
 const refreshMs = 15_000;
 
 /** Today's vehicles: lamp, state, next move; then what was handed over this week. */
@@ -128,7 +128,7 @@ function Line({ line, units, now }: { line: YardLine; units: Notation; now: numb
           ) : closed ? (
             <span className={`${styles.lamp} ${standing === 'proved' ? styles.closed : ''}`}>
               <StandingIcon aria-hidden="true" />
-              handed over, {standingNames[standing]}
+              handed over, {standingWords[standing]}
             </span>
           ) : (
             <span className={styles.next}>

@@ -29,7 +29,10 @@ async function wakesAll(page: Page, plate: string): Promise<void> {
   for (const wheel of four) {
     await page.keyboard.press(String(four.indexOf(wheel) + 1));
     await page.keyboard.press('w');
-    await page.getByRole('button', { name: `Wake ${wheel}` }).click();
+    await page
+      .getByRole('dialog')
+      .getByRole('button', { name: `Wake ${wheel}` })
+      .click();
     await expect(page.getByRole('dialog')).toBeHidden({ timeout: 15_000 });
   }
 }

@@ -1,6 +1,4 @@
 import type { z } from 'zod';
-import { blamesNothing } from '../../catalogue/finding';
-import { holds, type Finding } from '../../judgement/assessment';
 import { hasFactsByFile, madeHere } from '../../job/by-file';
 import { setAside } from '../../tire/set-aside';
 import type { Job } from '../../job';
@@ -20,20 +18,6 @@ export type Proof = z.infer<typeof proofSchema>;
 
 /** One thing that must be shown, and how it stands. */
 export type ProofItem = Proof['checks'][number];
-
-/** How a visit stands: proved; done as far as anybody knows, with something not checked; or known not to be right. */
-export const standings = ['proved', 'done', 'not-right'] as const;
-export type Standing = (typeof standings)[number];
-
-/** `findings`: what follows from all that was seen. A fault that still stands is not right, whatever was checked. */
-export function standingOf(
-  { proved, checks }: Proof,
-  findings: readonly Pick<Finding, 'code' | 'probability'>[],
-): Standing {
-  if (proved) return 'proved';
-  const stands = findings.some(({ code, probability }) => probability >= holds && !blamesNothing(code));
-  return stands || checks.some(({ state }) => state === 'unmet') ? 'not-right' : 'done';
-}
 
 /**
  * Whether the visit proved that it worked: pressures at their targets, registered equal to scanned at

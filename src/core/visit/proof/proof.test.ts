@@ -18,7 +18,8 @@ import {
 import { markedByFile } from '../../job/by-file';
 import type { CarWrite, Job, Observation, Seen } from '../../job';
 import { sheetOf } from '../sheet';
-import { proofOf, standingOf, type ProofItem } from '.';
+import { proofOf, type ProofItem } from '.';
+import { standingOf } from './standing';
 import { standingWords } from './words';
 import { unequalEntries, writeVerdict } from '../../job/car-write';
 

@@ -1,14 +1,8 @@
-import type { Proof, ProofItem, Standing } from '.';
+import type { Proof, ProofItem } from '.';
+import type { Standing } from './standing';
 
 /** How one thing that must be shown stands, in a word. */
 export const checkWords = { met: 'proved', unmet: 'not right', open: 'not checked' } as const;
-
-/** The same of a whole visit, in a word or two. */
-export const standingNames: Record<Standing, string> = {
-  proved: 'proved',
-  done: 'not all checked',
-  'not-right': 'not right',
-};
 
 const names: Record<ProofItem['name'], string> = {
   pressures: 'pressures',
