@@ -46,11 +46,13 @@ export async function linesThrough(
       if (process.stderr.isTTY && number % (atATime * 10) === 0)
         process.stderr.write(`\r${number} lines${size ? `, ${Math.round((100 * read) / size)} %` : ''}`);
     }
-  } catch {
+    await flush();
+  } catch (error) {
+    // Whoever takes the lines has had enough.
+    if (error instanceof Error && 'code' in error && error.code === 'EPIPE') return isClean;
     complain(`${file}: cannot be read`);
     isClean = false;
   }
-  await flush();
   if (process.stderr.isTTY && number >= atATime * 10) process.stderr.write('\n');
   return isClean;
 }

@@ -2,7 +2,7 @@ import { createRequire } from 'node:module';
 import PDFDocument from 'pdfkit';
 import { lampWords } from '../core/job/words';
 import { allOf, type Job } from '../core/job';
-import { checkWords, standingWords } from '../core/visit/proof/words';
+import { checkWords, visitWords } from '../core/visit/proof/words';
 import { success, type Result } from '../core/result';
 import { groupedId } from '../core/names/sensor-id';
 import type { Sheet } from '../core/visit/sheet';
@@ -100,7 +100,7 @@ function write(pen: Pen, { view, job, sheet, units, shop }: Parts): void {
       .join(', '),
   );
   pen.rule();
-  pen.line(standingOn(view, sheet), 'bold', 1.35);
+  pen.line(`${visitWords(view.state, sheet)}.`, 'bold', 1.35);
   if (notes.unproved) pen.labelled('Why it leaves as it is', notes.unproved);
   if (notes.complaint) pen.labelled('The customer says', notes.complaint);
   pen.labelled('What was found', foundWords(sheet, job));
@@ -137,10 +137,6 @@ function write(pen: Pen, { view, job, sheet, units, shop }: Parts): void {
       0.75,
     );
   }
-}
-
-function standingOn({ state }: VisitView, { standing, proof }: Sheet): string {
-  return state === 'open' && standing !== 'proved' ? 'Not finished.' : `${standingWords(standing, proof)}.`;
 }
 
 /** In the shop's own time, whoever has it printed. */

@@ -39,7 +39,7 @@ export function foundOn(job: Job, experience?: Experience): Found[] {
       const told = surest.get(keyOf(finding));
       const probability = Math.max(finding.probability, told?.probability ?? 0);
       const stood =
-        isAbout && !(begun && mayBeNone(job, begun))
+        isAbout && !(begun && mayBeTheSame(job, begun))
           ? atMs === begunMs
           : atMs <= begunMs && probability >= sureWithoutTrace;
       surest.set(keyOf(finding), { ...finding, probability, stood });
@@ -99,7 +99,7 @@ function deedsAbout({ code, wheel }: Named): ((deed: Deed) => boolean) | undefin
  * An answer after silence, with the ID that the car held or none was known of, and nobody noted that the sensor was
  * touched: it may be another one, or a luckier try.
  */
-function mayBeNone(job: Job, deed: Deed): boolean {
+function mayBeTheSame(job: Job, deed: Deed): boolean {
   if (deed.kind !== 'sensor' || serviceOf(job, deed.wheel) || programmedFor(job, deed.wheel)) return false;
   const isBefore = ({ seen }: { seen: { at: string } }) => Date.parse(seen.at) < deed.atMs;
   const held = allOf(job, 'registry')

@@ -20,7 +20,7 @@ import type { CarWrite, Job, Observation, Seen } from '../../job';
 import { sheetOf } from '../sheet';
 import { proofOf, type ProofItem } from '.';
 import { standingOf } from './standing';
-import { standingWords } from './words';
+import { standingWords, visitWords } from './words';
 import { unequalEntries, writeVerdict } from '../../job/car-write';
 
 type More = Parameters<typeof jobWith>[1];
@@ -320,6 +320,7 @@ describe('how a visit stands', () => {
     expect(told([...gauges(1), lamp(25, 'off')])).toBe(
       'Done; not checked: IDs, reception on the road, codes',
     );
+    expect(told([])).toBe('Not checked: pressures, IDs, reception on the road, codes, the lamp');
     expect(told(gauges(1), found('waiting-for-drive'))).toMatch(/^Done; not checked/);
   });
 
@@ -328,5 +329,13 @@ describe('how a visit stands', () => {
     expect(told([...gauges(1), lamp(25, 'steady')])).toBe('Not right');
     expect(told(gauges(1), found('sensor-silent'))).toBe('Not right');
     expect(told(gauges(1), found('sensor-silent', 0.4))).toMatch(/^Done/);
+  });
+
+  it('is not told of a visit that is under way or was cancelled', () => {
+    const proof = proofOf(jobWith([...gauges(1), lamp(25, 'off')]));
+    expect(visitWords('open', { standing: 'done', proof })).toBe('Not finished');
+    expect(visitWords('open', { standing: 'proved', proof })).toBe('Proved');
+    expect(visitWords('cancelled', { standing: 'not-right', proof })).toBe('Cancelled');
+    expect(visitWords('handed-over', { standing: 'not-right', proof })).toBe('Not right');
   });
 });

@@ -1,3 +1,4 @@
+import type { JobState } from '../../names/kinds';
 import type { Proof, ProofItem } from '.';
 import type { Standing } from './standing';
 
@@ -14,7 +15,7 @@ const names: Record<ProofItem['name'], string> = {
   lamp: 'the lamp',
 };
 
-/** How a visit stands: "Proved", "Done; not checked: IDs, codes", "Not right". */
+/** How a visit stands: "Proved", "Done; not checked: IDs, codes", "Not right"; nothing is done where nothing was checked. */
 export function standingWords(standing: Standing, { checks }: Pick<Proof, 'checks'>): string {
   switch (standing) {
     case 'proved':
@@ -23,7 +24,16 @@ export function standingWords(standing: Standing, { checks }: Pick<Proof, 'check
       return 'Not right';
     case 'done': {
       const open = checks.filter(({ state }) => state === 'open').map(({ name }) => names[name]);
-      return `Done; not checked: ${open.join(', ')}`;
+      return `${open.length < checks.length ? 'Done; not' : 'Not'} checked: ${open.join(', ')}`;
     }
   }
+}
+
+/** The same of a visit that may be under way or cancelled: then it says that, unless it is proved. */
+export function visitWords(
+  state: JobState,
+  { standing, proof }: { standing: Standing; proof: Pick<Proof, 'checks'> },
+): string {
+  if (state === 'cancelled') return 'Cancelled';
+  return state === 'open' && standing !== 'proved' ? 'Not finished' : standingWords(standing, proof);
 }

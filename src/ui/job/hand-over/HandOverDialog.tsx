@@ -37,8 +37,8 @@ export function HandOverDialog(props: HandOverDialogProps) {
   const { job, experience, proof, findings, devices, mayConfirm, busy, problem, sheet, onHandOver, onClose } =
     props;
   const [parts, setParts] = useState(() => repairOutcomesOf(job));
-  const [reason, setReason] = useState(() => whyNotAll(job, devices));
   const standing = standingOf(proof, findings);
+  const [reason, setReason] = useState(() => (standing === 'done' ? whyNotAll(job, devices) : ''));
   const [strokes, setStrokes] = useState<Strokes>([]);
   const id = useId();
   return (
@@ -89,7 +89,7 @@ const buttons = {
   'not-right': 'Hand over, not proved',
 };
 
-/** What was put off, and what the shop does not have, is a reason already: it is not asked again. */
+/** What was put off, and what the shop does not have, is a reason already, and is not asked again: not for what is known to be wrong. */
 function whyNotAll({ putOff = [], vehicle }: Job, devices: DevicesAtHand): string {
   const { hasTool, hasLead } = readable(devices);
   const missing = [...(hasTool ? [] : putOffReasons.tool), ...(hasLead ? [] : putOffReasons.lead)];
